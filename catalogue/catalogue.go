@@ -1,0 +1,141 @@
+// Package catalogue holds what the trade knows as data files: materials,
+// surfaces, fittings, tasks, weights, cautions, knots and their drawings. They
+// are embedded, read once and checked; an error names the file and the field.
+package catalogue
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"path"
+	"strings"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"oarweed/core/friction"
+	"oarweed/core/knot"
+	"oarweed/core/problem"
+	"oarweed/core/rig"
+	"oarweed/core/shape"
+)
+
+//go:embed *.yaml knots shapes
+var files embed.FS
+
+// Catalogue is everything known, in the order of the files.
+type Catalogue struct {
+	rig.Terms
+	Knots  []*knot.Knot
+	shapes map[string]func() (*shape.Shape, error)
+	proofs map[string][]Proof
+}
+
+// Load reads the built-in catalogue.
+func Load() (*Catalogue, error) { return LoadFrom(files) }
+
+// LoadFrom reads a catalogue from a file system laid out as this folder.
+func LoadFrom(f fs.FS) (*Catalogue, error) {
+	c := &Catalogue{shapes: map[string]func() (*shape.Shape, error){}}
+	var l problem.List
+	read := func(name string, into any) {
+		text, err := fs.ReadFile(f, name)
+		if err == nil {
+			err = yaml.UnmarshalWithOptions(text, into, yaml.Strict())
+		}
+		if err != nil {
+			l.Add(name, plain(err), "correct the file")
+		}
+	}
+	read("materials.yaml", &c.Materials)
+	read("surfaces.yaml", &c.Surfaces)
+	read("fittings.yaml", &c.Fittings)
+	read("tasks.yaml", &c.Tasks)
+	read("weights.yaml", &c.Weights)
+	read("cautions.yaml", &c.Cautions)
+	read("proofs.yaml", &c.proofs)
+	names, _ := fs.Glob(f, "knots/*.yaml")
+	for _, name := range names {
+		k := &knot.Knot{}
+		read(name, k)
+		if k.ID != "" && name != "knots/"+k.ID+".yaml" {
+			l.Add(name, fmt.Sprintf("holds the knot %q", k.ID), "name the file after the knot")
+		}
+		c.Knots = append(c.Knots, k)
+		text, err := fs.ReadFile(f, "shapes/"+k.ID+".knot")
+		if err != nil {
+			continue // no drawing yet
+		}
+		k.Shape = string(text)
+		c.shapes[k.ID] = sync.OnceValues(func() (*shape.Shape, error) {
+			sh, err := shape.Load(k.Shape)
+			if err == nil && sh.Steps() != len(k.Steps) {
+				err = problem.New("", fmt.Sprintf("draws %d steps, but the knot has %d in words", sh.Steps(), len(k.Steps)), "make them agree")
+			}
+			return sh, err
+		})
+	}
+	if len(c.Knots) == 0 {
+		l.Add("knots", "no knots found", "add a file to knots/")
+	}
+	if err := l.Err(); err != nil {
+		return nil, err
+	}
+	l.Take("", c.Terms.Check())
+	v := c.vocabulary()
+	for _, k := range c.Knots {
+		l.Take("knots/"+path.Base(k.ID)+".yaml", k.Check(v))
+	}
+	return c, l.Err()
+}
+
+// plain strips the source excerpt that the YAML reader adds.
+func plain(err error) string {
+	var p *fs.PathError
+	if errors.As(err, &p) {
+		return "cannot be read"
+	}
+	return strings.SplitN(err.Error(), "\n", 2)[0]
+}
+
+func (c *Catalogue) vocabulary() knot.Vocabulary {
+	var v knot.Vocabulary
+	for _, t := range c.Tasks {
+		v.Tasks = append(v.Tasks, t.ID)
+	}
+	for _, f := range c.Fittings {
+		v.Fittings = append(v.Fittings, f.ID)
+	}
+	for _, m := range c.Materials {
+		v.Materials = append(v.Materials, m.ID)
+	}
+	for _, q := range c.Cautions {
+		v.Cautions = append(v.Cautions, q.ID)
+	}
+	v.Hitches = friction.IDs()
+	return v
+}
+
+// Knot finds a knot by id; nil if there is none.
+func (c *Catalogue) Knot(id string) *knot.Knot {
+	for _, k := range c.Knots {
+		if k.ID == id {
+			return k
+		}
+	}
+	return nil
+}
+
+// Drawing gives a knot's laid-out shape; nil while it has none.
+func (c *Catalogue) Drawing(id string) (*shape.Shape, error) {
+	load, ok := c.shapes[id]
+	if !ok {
+		return nil, nil
+	}
+	sh, err := load()
+	if err != nil {
+		return nil, fmt.Errorf("shapes/%s.knot: %w", id, err)
+	}
+	return sh, nil
+}

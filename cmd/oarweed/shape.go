@@ -1,0 +1,104 @@
+package main
+
+import (
+	"flag"
+	"fmt"
+	"io"
+
+	"oarweed/catalogue"
+	"oarweed/core/problem"
+	"oarweed/core/shape"
+)
+
+func shapeCommand(args []string, out io.Writer) error {
+	if len(args) == 0 {
+		return show(out, nil, problem.New("", "shape wants check, draw or invariants", `see "oarweed help"`))
+	}
+	cat, err := catalogue.Load()
+	if err != nil {
+		return err
+	}
+	verb, args := args[0], args[1:]
+	id := ""
+	if len(args) > 0 && args[0] != "" && args[0][0] != '-' {
+		id, args = args[0], args[1:]
+	}
+	if id != "" && cat.Knot(id) == nil {
+		return show(out, nil, problem.New("knot", fmt.Sprintf("%q is not in the catalogue", id), "use the id of a knot"))
+	}
+	switch verb {
+	case "check":
+		return shapeCheck(cat, id, out)
+	case "draw":
+		return shapeDraw(cat, id, args, out)
+	case "invariants":
+		sh, err := drawing(cat, id)
+		if err != nil {
+			return show(out, nil, err)
+		}
+		return show(out, struct {
+			ID       string          `json:"id"`
+			Closures []shape.Closure `json:"closures"`
+		}{id, sh.Closures()}, nil)
+	}
+	return show(out, nil, problem.New("", fmt.Sprintf("%q is not something to do with a shape", verb), "use check, draw or invariants"))
+}
+
+func drawing(cat *catalogue.Catalogue, id string) (*shape.Shape, error) {
+	if id == "" {
+		return nil, problem.New("knot", "none named", "give the id of a knot")
+	}
+	sh, err := cat.Drawing(id)
+	if err == nil && sh == nil {
+		err = problem.New("knot", id+" has no drawing yet", "use another")
+	}
+	return sh, err
+}
+
+func shapeCheck(cat *catalogue.Catalogue, only string, out io.Writer) error {
+	var l problem.List
+	for _, k := range cat.Knots {
+		if only != "" && k.ID != only {
+			continue
+		}
+		sh, err := cat.Drawing(k.ID)
+		switch {
+		case err != nil:
+			l.Take("", err)
+		case sh == nil:
+			fmt.Fprintf(out, "%-32s no drawing yet\n", k.ID)
+		default:
+			err := cat.Prove(k.ID)
+			l.Take(k.ID, err)
+			if err == nil {
+				fmt.Fprintf(out, "%-32s %d steps, %d closures as expected\n", k.ID, sh.Steps(), len(cat.Proofs(k.ID)))
+			}
+		}
+	}
+	if err := l.Err(); err != nil {
+		return show(out, nil, err)
+	}
+	return nil
+}
+
+func shapeDraw(cat *catalogue.Catalogue, id string, args []string, out io.Writer) error {
+	o := shape.Options{}
+	var view, look string
+	if err := flags("draw", args, func(f *flag.FlagSet) {
+		f.Float64Var(&o.Step, "step", -1, "step")
+		f.StringVar(&view, "view", "tie", "tie, across, left or opposite")
+		f.StringVar(&look, "look", "laid", "laid, braid or mono")
+		f.BoolVar(&o.Labels, "labels", false, "name the ends")
+		f.BoolVar(&o.Ghost, "ghost", false, "show the next move")
+	}); err != nil {
+		return show(out, nil, err)
+	}
+	o.View, o.Look = shape.View(view), shape.Look(look)
+	sh, err := drawing(cat, id)
+	if err != nil {
+		return show(out, nil, err)
+	}
+	o.Title = cat.Knot(id).Name
+	_, err = fmt.Fprintln(out, sh.SVG(o))
+	return err
+}

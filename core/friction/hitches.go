@@ -1,0 +1,109 @@
+package friction
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"oarweed/core/problem"
+)
+
+// hornWrap is how far the rope bends round a horn in each half of a figure
+// eight: half a turn and 30° more at either end, the slant at which the
+// diagonals leave a common two-horned cleat. Common practice, no source.
+const hornWrap = math.Pi + math.Pi/3
+
+func turn(angle float64) Event           { return Event{Kind: Turn, Angle: angle} }
+func mark(name string) Event             { return Event{Kind: Mark, Name: name} }
+func under(name string, s float64) Event { return Event{Kind: Under, Name: name, Sides: s} }
+func onOwn(events ...Event) []Event {
+	for i := range events {
+		events[i].On = Own
+	}
+	return events
+}
+
+// clove is shared: on an object it is the clove hitch, on the standing part it
+// is what two half hitches the same way come to.
+func clove() []Event {
+	return []Event{under("diagonal", 1), turn(2 * math.Pi), mark("diagonal"), turn(2 * math.Pi), under("diagonal", 1)}
+}
+
+// build gives the event list of a hitch; n is the number of bare turns, figure
+// eights or riding turns, where that is the user's choice, with its default.
+type builder struct {
+	n     int
+	build func(n int) Hitch
+}
+
+var hitches = map[string]builder{
+	"turns": {1, func(n int) Hitch {
+		return Hitch{Events: []Event{turn(2 * math.Pi * float64(n))}}
+	}},
+	"round-turn": {1, func(int) Hitch {
+		return Hitch{Events: []Event{turn(3 * math.Pi)}}
+	}},
+	"half-hitch": {0, func(int) Hitch {
+		return Hitch{Events: []Event{mark("standing part"), turn(2 * math.Pi), under("standing part", 0.5)}}
+	}},
+	"clove-hitch": {0, func(int) Hitch { return Hitch{Events: clove()} }},
+	"constrictor-hitch": {0, func(int) Hitch {
+		return Hitch{Events: append([]Event{under("diagonal", 1), turn(2 * math.Pi), mark("diagonal"),
+			turn(math.Pi), mark("second turn"), turn(math.Pi)}, under("diagonal", 1), under("second turn", 1))}
+	}},
+	"round-turn-two-half-hitches": {0, func(int) Hitch {
+		return Hitch{Events: append([]Event{turn(3 * math.Pi)}, onOwn(clove()...)...)}
+	}},
+	"rolling-hitch": {2, func(n int) Hitch {
+		var e []Event
+		for i := range n {
+			e = append(e, under(fmt.Sprint("riding ", i+1), 1))
+		}
+		for i := range n {
+			e = append(e, turn(2*math.Pi), mark(fmt.Sprint("riding ", i+1)))
+		}
+		e = append(e, turn(2*math.Pi), under(fmt.Sprint("riding ", n), 1))
+		return Hitch{Events: e, Axial: n + 1}
+	}},
+	// Control turn round the base, n figure eights, one locking turn: the end
+	// goes round the last horn and beneath the diagonal it came from.
+	"cleat-hitch": {2, func(n int) Hitch {
+		e := []Event{turn(2 * math.Pi)}
+		for range 2 * n {
+			e = append(e, turn(hornWrap))
+		}
+		return Hitch{Events: append(e, mark("last diagonal"), turn(hornWrap), under("last diagonal", 1))}
+	}},
+}
+
+// IDs lists the hitches that have an event list, in alphabetical order.
+func IDs() []string {
+	ids := make([]string, 0, len(hitches))
+	for id := range hitches {
+		ids = append(ids, id)
+	}
+	slices.Sort(ids)
+	return ids
+}
+
+// Find gives the hitch called id. n sets the number of bare turns ("turns"),
+// riding turns ("rolling-hitch", at least 2) or figure eights ("cleat-hitch");
+// 0 takes the usual number.
+func Find(id string, n int) (Hitch, error) {
+	b, ok := hitches[id]
+	if !ok {
+		return Hitch{}, problem.New("hitch", fmt.Sprintf("%q has no friction model", id), "use one of "+fmt.Sprint(IDs()))
+	}
+	if n < 0 || n > 50 {
+		return Hitch{}, problem.New("turns", fmt.Sprintf("%d turns cannot be made", n), "give 0 to 50")
+	}
+	if n == 0 {
+		n = b.n
+	}
+	if id == "rolling-hitch" && n < 2 {
+		return Hitch{}, problem.New("turns", "a rolling hitch has at least two riding turns", "give 2 or more")
+	}
+	h := b.build(n)
+	h.ID = id
+	return h, nil
+}

@@ -1,0 +1,59 @@
+package friction
+
+import (
+	"math"
+
+	"oarweed/core/problem"
+	"oarweed/core/unit"
+)
+
+// Report is a friction answer as a document. Numbers that have no finite value
+// are null: the critical friction of what never locks, the hold ratio of what
+// does.
+type Report struct {
+	Hitch string `json:"hitch"`
+	// MuCritical is the smallest friction at which it locks.
+	MuCritical *float64 `json:"mu_critical"`
+	Locks      bool     `json:"locks"`
+	// HoldRatio is load ÷ tag force; 0 if no hand on the tag can hold it.
+	HoldRatio *float64 `json:"hold_ratio"`
+	// Eta is the pinch factor on the object at this friction.
+	Eta float64 `json:"eta"`
+}
+
+// Judge gives the report of a hitch with both coefficients equal to mu, or with
+// the object's scaled by surface. n as in [Find].
+func Judge(id string, n int, object, rope unit.Length, mu, surface float64) (Report, error) {
+	var l problem.List
+	h, err := Find(id, n)
+	l.Take("", err)
+	positive := func(field string, v float64, example string) {
+		if !(v > 0) || math.IsInf(v, 1) {
+			l.Add(field, "must be above zero", "give "+example)
+		}
+	}
+	positive("object", float64(object), "a diameter like 60mm")
+	positive("line", float64(rope), "a diameter like 12mm")
+	positive("mu", mu, "a coefficient like 0.15")
+	positive("surface", surface, "a factor like 1")
+	if mu > 3 {
+		l.Add("mu", "no line grips like that", "give 0.02 to 1")
+	}
+	if err := l.Err(); err != nil {
+		return Report{}, err
+	}
+	g := Geometry{Object: float64(object) / 2, Rope: float64(rope) / 2}
+	shape := Mu{Rope: 1, Object: surface}
+	r := Report{Hitch: id, Eta: Eta(g.Object, g.Rope, shape.Scale(mu))}
+	r.MuCritical = finite(h.CriticalMu(g, shape))
+	r.HoldRatio = finite(h.HoldRatio(g, shape.Scale(mu)))
+	r.Locks = r.HoldRatio == nil
+	return r, nil
+}
+
+func finite(v float64) *float64 {
+	if math.IsInf(v, 0) || math.IsNaN(v) {
+		return nil
+	}
+	return &v
+}

@@ -1,0 +1,328 @@
+// Package knot describes a knot as an instructor judges it: what it is for, what
+// it can be tied in and on, how much of the line's strength it keeps, whether it
+// holds wet, how it comes off, what to check and what goes wrong.
+package knot
+
+import (
+	"fmt"
+	"slices"
+
+	"oarweed/core/evidence"
+	"oarweed/core/problem"
+)
+
+// Kind of knot.
+type Kind string
+
+const (
+	Loop     Kind = "loop"
+	Hitch    Kind = "hitch"
+	Bend     Kind = "bend"
+	Stopper  Kind = "stopper"
+	Terminal Kind = "terminal" // line to hook, lure or fly
+)
+
+var kinds = []Kind{Loop, Hitch, Bend, Stopper, Terminal}
+
+// Class of hold, worst last.
+type Class string
+
+const (
+	Holds    Class = "holds"
+	Marginal Class = "marginal"
+	Slips    Class = "slips"
+)
+
+var classes = []Class{Holds, Marginal, Slips}
+
+// Worse is the next class down.
+func (c Class) Worse() Class {
+	if c == Holds {
+		return Marginal
+	}
+	return Slips
+}
+
+// Off says how easily a knot comes undone with no load on it.
+type Off string
+
+const (
+	Easy   Off = "easy"   // by hand, at once
+	Worked Off = "worked" // by hand, with some work
+	Jams   Off = "jams"   // needs a spike, or does not come undone after load
+	Cut    Off = "cut"    // cut off and tied again
+)
+
+var offs = []Off{Easy, Worked, Jams, Cut}
+
+// Knot is one entry of the catalogue.
+type Knot struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	// Also holds other names it goes by in the trade.
+	Also    []string `json:"also,omitempty" nullable:"false"`
+	Kind    Kind     `json:"kind"`
+	Summary string   `json:"summary"`
+	// Tasks says how well it suits each task of the catalogue, by task id.
+	Tasks map[string]Suits `json:"tasks"`
+	// Objects lists the kinds of fitting it can be made on; empty for bends.
+	Objects []string `json:"objects,omitempty" nullable:"false"`
+	// Ratio limits thick ÷ thin of the two lines of a bend, or object line ÷ helper.
+	Ratio *Ratio `json:"ratio,omitempty"`
+	// Refuses maps a material id to why the knot is not tied in it.
+	Refuses map[string]string `json:"refuses,omitempty"`
+	// Efficiency is the share of the line's strength kept; the first entry that
+	// covers the material counts, one without materials covers all.
+	Efficiency []Efficiency `json:"efficiency" nullable:"false"`
+	// Network names the friction model that decides the hold; without one Hold does.
+	Network string `json:"network,omitempty"`
+	// NetworkCount is the number of figure eights or riding turns the model assumes.
+	NetworkCount int `json:"network_count,omitempty" yaml:"network_count"`
+	// Hold gives the class of hold by material, dry and wet; as for Efficiency.
+	Hold []Hold `json:"hold,omitempty" nullable:"false"`
+	// Shake says how it takes slack, jerks and flogging.
+	Shake Shake `json:"shake"`
+	// Release says how it comes off.
+	Release Release `json:"release"`
+	// Tail is the length the end must have when tied, in line diameters.
+	Tail evidence.Figure `json:"tail"`
+	// Uses is the line in the knot: diameters plus turns round the object.
+	Uses Uses `json:"uses"`
+	// Bulk is how thick the drawn-up knot is, in line diameters.
+	Bulk float64 `json:"bulk"`
+	// Seconds is how long a practised hand takes to tie it.
+	Seconds evidence.Figure `json:"seconds"`
+	// Difficulty and Inspect run from 1 to 5: hard to learn, easy to check by eye.
+	Difficulty int `json:"difficulty"`
+	Inspect    int `json:"inspect"`
+	// Wraps, for knots whose number of wraps is the tyer's choice.
+	Wraps *Wraps `json:"wraps,omitempty"`
+	// Person allows the knot to stay in the list, with the caution, where a person is held.
+	Person   bool     `json:"person"`
+	Steps    []string `json:"steps" nullable:"false"`
+	Checks   []string `json:"checks" nullable:"false"`
+	Faults   []Fault  `json:"faults" nullable:"false"`
+	Cautions []string `json:"cautions,omitempty" nullable:"false"`
+	// Shape is the text of its drawing, empty while it has none.
+	Shape string `json:"-" yaml:"-"`
+}
+
+// Uses is the line a knot takes up: so many of its diameters, and so many turns
+// round the object.
+type Uses struct {
+	Diameters float64 `json:"diameters"`
+	Turns     float64 `json:"turns"`
+}
+
+// Suits says how well a knot suits a task: Fit from 0 to 1 and one line of reason.
+type Suits struct {
+	Fit float64 `json:"fit"`
+	Why string  `json:"why"`
+}
+
+// Ratio limits a ratio of diameters, with the reason outside it.
+type Ratio struct {
+	Min float64 `json:"min"`
+	Max float64 `json:"max"`
+	Why string  `json:"why"`
+}
+
+// Efficiency of a knot in some materials, as a share of the line's strength.
+type Efficiency struct {
+	Materials []string          `json:"materials,omitempty" nullable:"false"`
+	Value     evidence.Interval `json:"value"`
+	Tag       evidence.Tag      `json:"tag"`
+	Source    string            `json:"source"`
+	// Fails is "breaks" or "slips": what happens at that load.
+	Fails string `json:"fails"`
+}
+
+// Figure is the share with its evidence.
+func (e Efficiency) Figure() evidence.Figure {
+	return evidence.Figure{Interval: e.Value, Tag: e.Tag, Source: e.Source}
+}
+
+// Hold of a knot in some materials.
+type Hold struct {
+	Materials []string     `json:"materials,omitempty" nullable:"false"`
+	Dry       Class        `json:"dry"`
+	Wet       Class        `json:"wet"`
+	Why       string       `json:"why"`
+	Tag       evidence.Tag `json:"tag"`
+}
+
+// Shake says how a knot takes slack and jerks: holds, marginal or slips.
+type Shake struct {
+	Class Class  `json:"class"`
+	Why   string `json:"why"`
+}
+
+// Release says how a knot comes off.
+type Release struct {
+	// UnderLoad: it can be cast off while the line pulls. Distance: from afar.
+	UnderLoad bool   `json:"under_load" yaml:"under_load"`
+	Distance  bool   `json:"distance"`
+	Slack     Off    `json:"slack"`
+	How       string `json:"how"`
+}
+
+// Wraps gives the number of wraps by line strength.
+type Wraps struct {
+	// Rules go from thin to thick; the last has no UpToLb.
+	Rules []WrapRule `json:"rules" nullable:"false"`
+	// Loss is the share of strength lost for each wrap short of the rule.
+	Loss evidence.Figure `json:"loss"`
+}
+
+// WrapRule gives the wraps for lines up to a strength in pounds.
+type WrapRule struct {
+	UpToLb float64 `json:"up_to_lb,omitempty" yaml:"up_to_lb"`
+	N      int     `json:"n"`
+}
+
+// For gives the number of wraps for a line of so many pounds.
+func (w Wraps) For(lb float64) int {
+	for _, r := range w.Rules {
+		if r.UpToLb == 0 || lb <= r.UpToLb {
+			return r.N
+		}
+	}
+	return 0
+}
+
+// Fault is a way of getting it wrong.
+type Fault struct {
+	Code  string `json:"code"`
+	Name  string `json:"name"`
+	Looks string `json:"looks"` // how it shows
+	Leads string `json:"leads"` // what happens
+	Mend  string `json:"mend"`  // how to put it right
+}
+
+// EfficiencyIn is the entry that covers a material.
+func (k *Knot) EfficiencyIn(material string) Efficiency {
+	for _, e := range k.Efficiency {
+		if len(e.Materials) == 0 || slices.Contains(e.Materials, material) {
+			return e
+		}
+	}
+	return Efficiency{}
+}
+
+// HoldIn is the entry that covers a material.
+func (k *Knot) HoldIn(material string) Hold {
+	for _, h := range k.Hold {
+		if len(h.Materials) == 0 || slices.Contains(h.Materials, material) {
+			return h
+		}
+	}
+	return Hold{}
+}
+
+// Vocabulary is what a knot may refer to.
+type Vocabulary struct {
+	Tasks, Fittings, Materials, Cautions, Hitches []string
+}
+
+// Check reports everything missing or contradictory, by field.
+func (k *Knot) Check(v Vocabulary) error {
+	var l problem.List
+	missing := func(path string, absent bool) {
+		if absent {
+			l.Add(path, "missing", "fill it in")
+		}
+	}
+	known := func(path, word string, list []string) {
+		if !slices.Contains(list, word) {
+			l.Add(path, fmt.Sprintf("%q is not known", word), fmt.Sprintf("use one of %v", list))
+		}
+	}
+	missing("id", k.ID == "")
+	missing("name", k.Name == "")
+	missing("summary", k.Summary == "")
+	if !slices.Contains(kinds, k.Kind) {
+		l.Add("kind", fmt.Sprintf("%q is not a kind of knot", k.Kind), fmt.Sprintf("use one of %v", kinds))
+	}
+	missing("tasks", len(k.Tasks) == 0)
+	for id, s := range k.Tasks {
+		known("tasks", id, v.Tasks)
+		if s.Fit <= 0 || s.Fit > 1 || s.Why == "" {
+			l.Add("tasks."+id, "needs a fit above 0 and at most 1, and a reason", "write {fit: 0.8, why: …}")
+		}
+	}
+	for _, o := range k.Objects {
+		known("objects", o, v.Fittings)
+	}
+	missing("objects", len(k.Objects) == 0 && (k.Kind == Hitch || k.Kind == Terminal))
+	if k.Ratio != nil && (k.Ratio.Min < 1 || k.Ratio.Max < k.Ratio.Min || k.Ratio.Why == "") {
+		l.Add("ratio", "needs min of 1 or more, max not below it, and a reason", "write {min: 1, max: 1.5, why: …}")
+	}
+	for id, why := range k.Refuses {
+		known("refuses", id, v.Materials)
+		missing("refuses."+id, why == "")
+	}
+	missing("efficiency", len(k.Efficiency) == 0)
+	for i, e := range k.Efficiency {
+		path := fmt.Sprintf("efficiency[%d]", i)
+		for _, m := range e.Materials {
+			known(path+".materials", m, v.Materials)
+		}
+		l.Take(path, e.Figure().Check(0.05, 1))
+		if e.Fails != "breaks" && e.Fails != "slips" {
+			l.Add(path+".fails", fmt.Sprintf("%q", e.Fails), "write breaks or slips")
+		}
+		if i == len(k.Efficiency)-1 && len(e.Materials) > 0 {
+			l.Add(path+".materials", "the last entry must cover all materials", "drop materials from it")
+		}
+	}
+	if (k.Network == "") == (len(k.Hold) == 0) {
+		l.Add("hold", "needs either a friction network or hold classes, not both", "keep network or hold")
+	}
+	if k.Network != "" {
+		known("network", k.Network, v.Hitches)
+	}
+	for i, h := range k.Hold {
+		path := fmt.Sprintf("hold[%d]", i)
+		if !slices.Contains(classes, h.Dry) || !slices.Contains(classes, h.Wet) || h.Why == "" || !h.Tag.Valid() {
+			l.Add(path, "needs dry and wet (holds, marginal, slips), why and tag", "fill them in")
+		}
+		if i == len(k.Hold)-1 && len(h.Materials) > 0 {
+			l.Add(path+".materials", "the last entry must cover all materials", "drop materials from it")
+		}
+	}
+	if !slices.Contains(classes, k.Shake.Class) || k.Shake.Why == "" {
+		l.Add("shake", "needs a class (holds, marginal, slips) and why", "fill it in")
+	}
+	if !slices.Contains(offs, k.Release.Slack) || k.Release.How == "" {
+		l.Add("release", "needs slack (easy, worked, jams, cut) and how", "fill it in")
+	}
+	l.Take("tail", k.Tail.Check(0, 60))
+	l.Take("seconds", k.Seconds.Check(1, 1200))
+	missing("uses", k.Uses.Diameters <= 0)
+	missing("bulk", k.Bulk <= 0)
+	for path, n := range map[string]int{"difficulty": k.Difficulty, "inspect": k.Inspect} {
+		if n < 1 || n > 5 {
+			l.Add(path, fmt.Sprintf("%d is not 1 to 5", n), "give 1 to 5")
+		}
+	}
+	if k.Wraps != nil {
+		missing("wraps.rules", len(k.Wraps.Rules) == 0)
+		l.Take("wraps.loss", k.Wraps.Loss.Check(0, 0.5))
+	}
+	missing("steps", len(k.Steps) < 2)
+	missing("checks", len(k.Checks) == 0)
+	missing("faults", len(k.Faults) == 0)
+	seen := map[string]bool{}
+	for i, f := range k.Faults {
+		path := fmt.Sprintf("faults[%d]", i)
+		missing(path, f.Code == "" || f.Name == "" || f.Looks == "" || f.Leads == "" || f.Mend == "")
+		if seen[f.Code] {
+			l.Add(path+".code", f.Code+" is there twice", "give each fault its own code")
+		}
+		seen[f.Code] = true
+	}
+	for _, c := range k.Cautions {
+		known("cautions", c, v.Cautions)
+	}
+	return l.Err()
+}

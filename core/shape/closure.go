@@ -1,0 +1,323 @@
+package shape
+
+import (
+	"math"
+	"slices"
+	"sort"
+)
+
+// Closure is a closed diagram made from a shape by a stated rule, with what can
+// be computed from it.
+type Closure struct {
+	Name       string `json:"name"`
+	Crossings  int    `json:"crossings"`
+	Components int    `json:"components"`
+	// Linking holds the linking numbers of the pairs of components 1-2, 1-3, 2-3 …
+	Linking     []int  `json:"linking"`
+	Determinant int64  `json:"determinant"`
+	Alexander   string `json:"alexander"`
+	Jones       string `json:"jones"`
+	// PD is the planar diagram code: for each crossing the four edges met
+	// counter-clockwise from the incoming lower one, edges numbered from 1.
+	PD [][4]int `json:"pd"`
+}
+
+// Closures closes the open ends by every rule that applies and computes the
+// invariants of each:
+//
+//   - one rope, no object: "front" joins end to start in front of everything,
+//     "behind" behind everything;
+//   - one rope on an object: "L" closes the rope in front and the object far
+//     away; on a bar also "K1" (top of the bar to the rope's start, its bottom to
+//     the rope's end) and "K2" (the other way round), in front;
+//   - two ropes: "N" joins standing part to standing part and tail to tail, "X"
+//     each standing part to the other's tail, "D" each rope to itself.
+//
+// The first closing arc passes in front of the knot, the second in front of the
+// first.
+func (sh *Shape) Closures() []Closure {
+	var out []Closure
+	for _, p := range sh.plans() {
+		c := sh.diagram(p).closure()
+		c.Name = p.name
+		out = append(out, c)
+	}
+	return out
+}
+
+// strandRef is a rope or an object's axis, run forward or back.
+type strandRef struct {
+	object  bool
+	index   int
+	reverse bool
+}
+
+// plan says which strands follow each other round each component; arcs close
+// the gaps between them.
+type plan struct {
+	name       string
+	components [][]strandRef
+	behind     bool
+}
+
+func (sh *Shape) plans() []plan {
+	a, b := strandRef{index: 0}, strandRef{index: 1}
+	rev := func(s strandRef) strandRef { s.reverse = !s.reverse; return s }
+	switch {
+	case len(sh.Ropes) == 2:
+		return []plan{
+			{name: "N", components: [][]strandRef{{a, rev(b)}}},
+			{name: "X", components: [][]strandRef{{a, b}}},
+			{name: "D", components: [][]strandRef{{a}, {b}}},
+		}
+	case len(sh.Objects) > 0:
+		o := strandRef{object: true}
+		p := []plan{{name: "L", components: [][]strandRef{{a}, {o}}}}
+		if k := sh.Objects[0].Kind; k == Post || k == Rail {
+			// The axis runs from bottom (right) to top (left) when not reversed.
+			p = append(p, plan{name: "K1", components: [][]strandRef{{a, o}}}, plan{name: "K2", components: [][]strandRef{{a, rev(o)}}})
+		}
+		return p
+	}
+	return []plan{{name: "front", components: [][]strandRef{{a}}}, {name: "behind", components: [][]strandRef{{a}}, behind: true}}
+}
+
+// corner is a vertex of a diagram; the segment that begins there belongs to the
+// strand named and, on a rope, to the arc length given.
+type corner struct {
+	at    Point
+	level int // 0 the knot itself; ±1, ±2 … closing arcs in front or behind
+	ref   strandRef
+	s     float64
+}
+
+// diagram is a set of closed polygons with a rule for over and under.
+type diagram struct {
+	sh    *Shape
+	comps [][]corner
+}
+
+func (sh *Shape) diagram(p plan) diagram {
+	d := diagram{sh: sh}
+	arc := 0
+	for _, refs := range p.components {
+		var poly []corner
+		for i, ref := range refs {
+			if len(refs) == 1 && ref.object {
+				poly = append(poly, sh.farAway(ref)...)
+				continue
+			}
+			poly = append(poly, sh.strand(ref)...)
+			arc++
+			level := arc
+			if p.behind {
+				level = -arc
+			}
+			next := sh.strand(refs[(i+1)%len(refs)])[0].at
+			last := poly[len(poly)-1].at
+			// A bent arc, so that it meets no strand end on; being in front of
+			// everything (or behind), its course does not matter.
+			mid := lerp(last, next, 0.5).add(Point{0.0173, 0.0291}.times(float64(arc)))
+			poly[len(poly)-1].level = level
+			poly = append(poly, corner{at: mid, level: level})
+		}
+		d.comps = append(d.comps, poly)
+	}
+	return d
+}
+
+// strand gives a rope as a polygon whose corners avoid the crossing points, or
+// the axis of a bar.
+func (sh *Shape) strand(ref strandRef) []corner {
+	var out []corner
+	if ref.object {
+		o := sh.Objects[ref.index]
+		far := o.Len/2 + 0.35
+		a, b := o.At.add(Point{0.011, far}), o.At.add(Point{-0.013, -far})
+		if o.Kind == Rail || o.Kind == Cleat {
+			a, b = o.At.add(Point{far, 0.011}), o.At.add(Point{-far, -0.013})
+		}
+		out = []corner{{at: a, ref: ref}, {at: b, ref: ref}}
+	} else {
+		c := sh.curves[ref.index]
+		out = append(out, corner{at: c.pt[0], ref: ref})
+		for k := range c.pt[1:] {
+			s := (c.s[k] + c.s[k+1]) / 2
+			out = append(out, corner{at: c.at(s), ref: ref, s: s})
+		}
+		out = append(out, corner{at: c.pt[len(c.pt)-1], ref: ref, s: c.length()})
+	}
+	if ref.reverse {
+		slices.Reverse(out)
+		// A segment takes its data from the corner it begins at; run backward, from
+		// the corner it used to end at, which differs by less than one sample.
+	}
+	return out
+}
+
+// farAway closes an object on itself without passing near the rope: a ring is
+// closed already, a bar goes round outside the whole drawing.
+func (sh *Shape) farAway(ref strandRef) []corner {
+	o := sh.Objects[ref.index]
+	if o.Kind == Ring || o.Kind == Eye {
+		var out []corner
+		const n = 97
+		for k := range n {
+			a := 2 * math.Pi * (float64(k) + 0.37) / n
+			out = append(out, corner{at: o.At.add(Point{o.R * math.Cos(a), o.R * math.Sin(a)}), ref: ref})
+		}
+		return out
+	}
+	big := 0.0
+	for _, c := range sh.curves {
+		for _, p := range c.pt {
+			big = math.Max(big, p.sub(o.At).len())
+		}
+	}
+	big += 5
+	axis := sh.strand(ref)
+	dir := axis[1].at.sub(axis[0].at).unit()
+	side := Point{-dir.Y, dir.X}
+	a, b := axis[0].at.sub(dir.times(big)), axis[1].at.add(dir.times(big))
+	return []corner{{at: a, ref: ref}, {at: b, ref: ref}, {at: b.add(side.times(3 * big)), ref: ref}, {at: a.add(side.times(3 * big)), ref: ref}}
+}
+
+// hit is one passage of a component through a crossing.
+type hit struct {
+	comp  int
+	along float64 // segment number plus fraction
+	x     int
+	over  bool
+	dir   Point
+}
+
+func (d diagram) closure() Closure {
+	var hits []hit
+	n := 0
+	for a := range d.comps {
+		for b := a; b < len(d.comps); b++ {
+			pa, pb := d.comps[a], d.comps[b]
+			for i := range pa {
+				from := 0
+				if a == b {
+					from = i + 2
+				}
+				for j := from; j < len(pb); j++ {
+					if a == b && i == 0 && j == len(pb)-1 {
+						continue
+					}
+					p0, p1, q0, q1 := pa[i], pa[(i+1)%len(pa)], pb[j], pb[(j+1)%len(pb)]
+					t, u, ok := meet(p0.at, p1.at, q0.at, q1.at)
+					if !ok {
+						continue
+					}
+					over := d.over(p0, q0)
+					hits = append(hits,
+						hit{a, float64(i) + t, n, over, p1.at.sub(p0.at)},
+						hit{b, float64(j) + u, n, !over, q1.at.sub(q0.at)})
+					n++
+				}
+			}
+		}
+	}
+	return fromHits(hits, n, len(d.comps))
+}
+
+// over tells whether the segment beginning at p passes over the one beginning at
+// q where the two meet.
+func (d diagram) over(p, q corner) bool {
+	if p.level != q.level {
+		return p.level > q.level
+	}
+	sh := d.sh
+	switch {
+	case p.ref.object && q.ref.object:
+		return true
+	case p.ref.object:
+		return !sh.frontAt(spot{q.ref.index, q.s}, p.ref.index)
+	case q.ref.object:
+		return sh.frontAt(spot{p.ref.index, p.s}, q.ref.index)
+	}
+	// The crossing found at load that lies nearest.
+	best, over := math.Inf(1), true
+	for _, x := range sh.crossings {
+		a, b := spot{p.ref.index, p.s}, spot{q.ref.index, q.s}
+		near := func(u, v spot) float64 {
+			if u.rope != v.rope {
+				return math.Inf(1)
+			}
+			return math.Abs(u.s - v.s)
+		}
+		if m := near(a, x.over) + near(b, x.under); m < best {
+			best, over = m, true
+		}
+		if m := near(b, x.over) + near(a, x.under); m < best {
+			best, over = m, false
+		}
+	}
+	return over
+}
+
+// fromHits numbers the edges and writes the planar diagram code.
+func fromHits(hits []hit, n, components int) Closure {
+	sort.SliceStable(hits, func(i, j int) bool {
+		if hits[i].comp != hits[j].comp {
+			return hits[i].comp < hits[j].comp
+		}
+		return hits[i].along < hits[j].along
+	})
+	type ends struct {
+		comp, in, out int
+		dir           Point
+	}
+	over, under := make([]ends, n), make([]ends, n)
+	edge, loose := 0, 0
+	for c := range components {
+		var mine []hit
+		for _, h := range hits {
+			if h.comp == c {
+				mine = append(mine, h)
+			}
+		}
+		if len(mine) == 0 {
+			loose++ // a circle that meets nothing
+		}
+		for k, h := range mine {
+			e := ends{c, edge + 1 + k, edge + 1 + (k+1)%len(mine), Point{h.dir.X, -h.dir.Y}}
+			if h.over {
+				over[h.x] = e
+			} else {
+				under[h.x] = e
+			}
+		}
+		edge += len(mine)
+	}
+	code := pd{loose: loose}
+	link := make([]int, components*components)
+	for x := range n {
+		u, o := under[x], over[x]
+		sign := 1
+		if o.dir.cross(u.dir) > 0 {
+			// right-handed: seen along the lower strand the upper one runs from left to right
+			code.x = append(code.x, [4]int{u.in, o.out, u.out, o.in})
+		} else {
+			sign = -1
+			code.x = append(code.x, [4]int{u.in, o.in, u.out, o.out})
+		}
+		code.sign = append(code.sign, sign)
+		if u.comp != o.comp {
+			link[min(u.comp, o.comp)*components+max(u.comp, o.comp)] += sign
+		}
+	}
+	out := Closure{Crossings: n, Components: components, PD: code.x, Linking: []int{}}
+	for a := range components {
+		for b := a + 1; b < components; b++ {
+			out.Linking = append(out.Linking, link[a*components+b]/2)
+		}
+	}
+	alex := code.alexander()
+	out.Alexander = alex.text("t", 2)
+	out.Determinant = alex.absAtMinusOne()
+	out.Jones = code.jones().text("t", 1)
+	return out
+}

@@ -1,0 +1,251 @@
+package shape
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"oarweed/core/problem"
+)
+
+// Point in drawing units: x to the right, y down.
+type Point struct{ X, Y float64 }
+
+// Pass says how a rope goes through one of its points.
+type Pass int
+
+const (
+	Plain Pass = iota
+	Over       // over at a crossing, or in front of an object
+	Below      // under at a crossing, or behind an object
+)
+
+// Node is one point a rope is threaded through.
+type Node struct {
+	At   Point
+	Pass Pass
+	// Crossing or Object is the name of what is passed; both empty at a plain point.
+	Crossing, Object string
+}
+
+// Rope is one strand, from its standing part to its working end.
+type Rope struct {
+	Name  string
+	Width float64
+	Nodes []Node
+	// Marks gives, for each step number, the node it ends at.
+	Marks map[int]int
+}
+
+// ObjectKind is what a knot can be made on.
+type ObjectKind string
+
+const (
+	Post  ObjectKind = "post"  // upright round bar: centre, radius, height
+	Rail  ObjectKind = "rail"  // level round bar: centre, radius, length
+	Ring  ObjectKind = "ring"  // centre, radius of its centreline, thickness
+	Eye   ObjectKind = "eye"   // the eye of a hook, with its shank and bend
+	Cleat ObjectKind = "cleat" // horned cleat seen from above: centre, half width, length
+)
+
+// Object is what a knot is made on, in drawing units.
+type Object struct {
+	Name string
+	Kind ObjectKind
+	At   Point
+	// R is the radius (post, rail), the radius of the centreline (ring, eye) or the
+	// half width of the bar (cleat).
+	R float64
+	// Len is the length of a post, rail or cleat, or the thickness of a ring or eye.
+	Len float64
+}
+
+// Source is a parsed, not yet checked, knot source.
+type Source struct {
+	ID        string
+	Width     float64
+	Crossings map[string]Point
+	Objects   []Object
+	Ropes     []Rope
+}
+
+// Parse reads a knot source. Errors name the line and the word.
+func Parse(text string) (*Source, error) {
+	s := &Source{Width: 0.7, Crossings: map[string]Point{}}
+	var l problem.List
+	var lines []string // a line that starts with a blank continues the one before
+	var number []int
+	for i, raw := range strings.Split(text, "\n") {
+		if hash := strings.IndexByte(raw, '#'); hash >= 0 {
+			raw = raw[:hash]
+		}
+		if strings.TrimSpace(raw) == "" {
+			continue
+		}
+		if (raw[0] == ' ' || raw[0] == '\t') && len(lines) > 0 {
+			lines[len(lines)-1] += " " + raw
+			continue
+		}
+		lines = append(lines, raw)
+		number = append(number, i+1)
+	}
+	for i, line := range lines {
+		words := strings.Fields(line)
+		if err := s.line(words); err != nil {
+			l.Take(fmt.Sprintf("line %d", number[i]), err)
+		}
+	}
+	if s.ID == "" {
+		l.Add("", "no knot line", `begin with "knot <id>"`)
+	}
+	if len(s.Ropes) == 0 {
+		l.Add("", "no rope", `thread a rope: "rope r: …"`)
+	}
+	return s, l.Err()
+}
+
+func (s *Source) line(w []string) error {
+	switch w[0] {
+	case "knot":
+		if len(w) != 2 {
+			return problem.New("", "knot wants one id", `write "knot bowline"`)
+		}
+		s.ID = w[1]
+	case "w":
+		v, err := numbers(w[1:], 1)
+		if err != nil {
+			return err
+		}
+		s.Width = v[0]
+	case "x":
+		if len(w)%2 != 1 {
+			return problem.New("", "x wants pairs of a name and a place", `write "x a 1,2 b 3,4"`)
+		}
+		for i := 1; i < len(w); i += 2 {
+			p, err := point(w[i+1])
+			if err != nil {
+				return err
+			}
+			if _, twice := s.Crossings[w[i]]; twice {
+				return problem.New("", fmt.Sprintf("crossing %s is placed twice", w[i]), "keep one place")
+			}
+			s.Crossings[w[i]] = p
+		}
+	case string(Post), string(Rail), string(Ring), string(Eye), string(Cleat):
+		if len(w) != 5 {
+			return problem.New("", w[0]+" wants a name, a place and two sizes", `write "post P 4,5 1.2 8"`)
+		}
+		p, err := point(w[2])
+		if err != nil {
+			return err
+		}
+		v, err := numbers(w[3:], 2)
+		if err != nil {
+			return err
+		}
+		s.Objects = append(s.Objects, Object{w[1], ObjectKind(w[0]), p, v[0], v[1]})
+	case "rope":
+		return s.rope(w[1:])
+	default:
+		return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, x, post, rail, ring, eye, cleat or rope")
+	}
+	return nil
+}
+
+func (s *Source) rope(w []string) error {
+	r := Rope{Width: s.Width, Marks: map[int]int{}}
+	head := 0
+	for head < len(w) {
+		word := w[head]
+		head++
+		last := strings.HasSuffix(word, ":")
+		word = strings.TrimSuffix(word, ":")
+		if k, ok := strings.CutPrefix(word, "w="); ok {
+			v, err := numbers([]string{k}, 1)
+			if err != nil {
+				return err
+			}
+			r.Width = v[0]
+		} else {
+			r.Name = word
+		}
+		if last {
+			break
+		}
+	}
+	for _, word := range w[head:] {
+		if n, ok := strings.CutPrefix(word, "|"); ok {
+			step, err := strconv.Atoi(n)
+			if err != nil || len(r.Nodes) == 0 {
+				return problem.New("rope "+r.Name, fmt.Sprintf("%q is not a step mark", word), `write "|2" after a point`)
+			}
+			r.Marks[step] = len(r.Nodes) - 1
+			continue
+		}
+		node, err := s.node(word)
+		if err != nil {
+			return fmt.Errorf("rope %s: %w", r.Name, err)
+		}
+		r.Nodes = append(r.Nodes, node)
+	}
+	if len(r.Nodes) < 2 {
+		return problem.New("rope "+r.Name, "fewer than two points", "thread it through at least two")
+	}
+	s.Ropes = append(s.Ropes, r)
+	return nil
+}
+
+func (s *Source) node(word string) (Node, error) {
+	pass := map[byte]Pass{'+': Over, '-': Below}[word[0]]
+	name, place, at := strings.Cut(word[1:], "@")
+	if at {
+		if pass == Plain || s.object(name) == nil {
+			return Node{}, problem.New("", fmt.Sprintf("%q passes no object placed above", word), `write "+P@x,y" or "-P@x,y" after placing P`)
+		}
+		p, err := point(place)
+		return Node{p, pass, "", name}, err
+	}
+	if pass != Plain {
+		if p, ok := s.Crossings[word[1:]]; ok {
+			return Node{p, pass, word[1:], ""}, nil
+		}
+		if !strings.Contains(word, ",") {
+			return Node{}, problem.New("", fmt.Sprintf("%q names no crossing placed above", word), "place it after x")
+		}
+	}
+	p, err := point(word)
+	return Node{At: p}, err
+}
+
+func (s *Source) object(name string) *Object {
+	for i := range s.Objects {
+		if s.Objects[i].Name == name {
+			return &s.Objects[i]
+		}
+	}
+	return nil
+}
+
+func point(word string) (Point, error) {
+	xy := strings.Split(word, ",")
+	v, err := numbers(xy, 2)
+	if err != nil {
+		return Point{}, problem.New("", fmt.Sprintf("%q is not a place", word), `write "x,y"`)
+	}
+	return Point{v[0], v[1]}, nil
+}
+
+func numbers(words []string, n int) ([]float64, error) {
+	if len(words) != n {
+		return nil, problem.New("", fmt.Sprintf("%d numbers wanted, %d given", n, len(words)), "")
+	}
+	v := make([]float64, n)
+	for i, w := range words {
+		x, err := strconv.ParseFloat(w, 64)
+		if err != nil {
+			return nil, problem.New("", fmt.Sprintf("%q is not a number", w), "")
+		}
+		v[i] = x
+	}
+	return v, nil
+}

@@ -1,0 +1,465 @@
+package shape
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+)
+
+// View is the side a drawing is seen from.
+type View string
+
+const (
+	AsTied     View = "tie"      // as you tie it
+	Across     View = "across"   // from behind: x flipped and every over and under swapped, the same knot
+	LeftHanded View = "left"     // mirror image: x flipped only, the mirror knot
+	Opposite   View = "opposite" // on a table, from the other side: turned by half a turn
+)
+
+// Views lists the views with what they are called.
+var Views = []View{AsTied, Across, LeftHanded, Opposite}
+
+// Look is how the rope's surface is drawn.
+type Look string
+
+const (
+	LookLaid  Look = "laid"
+	LookBraid Look = "braid"
+	LookMono  Look = "mono"
+)
+
+// Options of a drawing.
+type Options struct {
+	View View
+	// Step runs from 0 to [Shape.Steps]; a fraction shows the working end on its
+	// way. Negative draws the whole knot with nothing accented.
+	Step float64
+	Look Look
+	// Labels names the standing part and the working end.
+	Labels bool
+	// Ghost shows the next move as a dashed line.
+	Ghost bool
+	// Title is read out in place of the picture.
+	Title string
+}
+
+// SVG draws the shape. Colours are CSS variables with a fallback: --rope-1 and
+// --rope-2 (body), --rope-1-edge, --rope-1-light and so on, --move (the part just
+// laid), --object, --object-edge, --object-light, --ink.
+func (sh *Shape) SVG(o Options) string {
+	d := &drawing{Shape: sh, o: o, plain: o.Step < 0}
+	if d.plain {
+		d.o.Step = float64(sh.Steps())
+	}
+	d.whole = d.o.Step >= float64(sh.Steps())
+	d.flip, d.swap = o.View == Across || o.View == LeftHanded, o.View == Across
+	d.turn = o.View == Opposite
+	return d.render()
+}
+
+type drawing struct {
+	*Shape
+	o                Options
+	flip, swap, turn bool
+	whole, plain     bool // finished; finished and with nothing accented
+	b                strings.Builder
+	min, max         Point
+}
+
+// tf maps a point of the source into the view.
+func (d *drawing) tf(p Point) Point {
+	if d.flip || d.turn {
+		p.X = -p.X
+	}
+	if d.turn {
+		p.Y = -p.Y
+	}
+	return p
+}
+
+// box frames everything with a margin, but lets a standing part run out of it.
+func (d *drawing) box() {
+	d.min, d.max = Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
+	grow := func(p Point, m float64) {
+		p = d.tf(p)
+		d.min = Point{math.Min(d.min.X, p.X-m), math.Min(d.min.Y, p.Y-m)}
+		d.max = Point{math.Max(d.max.X, p.X+m), math.Max(d.max.Y, p.Y+m)}
+	}
+	for _, obj := range d.Objects {
+		x, y := obj.R, obj.Len/2
+		switch obj.Kind {
+		case Rail, Cleat:
+			x, y = obj.Len/2, obj.R
+		case Ring, Eye:
+			x = obj.R + obj.Len/2
+			y = x
+		}
+		grow(obj.At.add(Point{x, y}), 0)
+		grow(obj.At.sub(Point{x, y}), 0)
+		if obj.Kind == Eye {
+			grow(obj.At.add(Point{hookReach * obj.R, 0}), 0)
+			grow(obj.At.add(Point{hookReach * obj.R / 2, hookReach * obj.R * 0.55}), 0)
+		}
+	}
+	for r, c := range d.curves {
+		w := d.Ropes[r].Width
+		for i, p := range c.pt {
+			if c.s[i] > 1.2*w {
+				grow(p, w)
+			} else {
+				grow(p, -0.2*w)
+			}
+		}
+	}
+}
+
+// span is a visible length of rope: between the gaps, on one side of the objects.
+type span struct {
+	rope   int
+	s0, s1 float64
+	back   bool
+	// dark0, dark1 mark ends that dive beneath another strand.
+	dark0, dark1 bool
+}
+
+// spans cuts rope r, laid as far as reach, at the gaps and at the objects.
+func (d *drawing) spans(r int, upto float64) []span {
+	w := d.Ropes[r].Width
+	type gap struct{ a, b float64 }
+	var gaps []gap
+	for _, x := range d.crossings {
+		over, under := x.over, x.under
+		if d.swap {
+			over, under = under, over
+		}
+		if x.hidden || under.rope != r || over.s > d.reach(over.rope, d.o.Step) {
+			continue
+		}
+		wo := d.Ropes[over.rope].Width
+		half := (wo/2 + 0.1*wo) / math.Sin(math.Max(x.angle, 0.35))
+		gaps = append(gaps, gap{under.s - half, under.s + half})
+	}
+	sort.Slice(gaps, func(i, j int) bool { return gaps[i].a < gaps[j].a })
+	var out []span
+	s, dark := 0.0, false
+	for _, g := range gaps {
+		if g.a > s {
+			out = append(out, span{rope: r, s0: s, s1: math.Min(g.a, upto), dark0: dark, dark1: true})
+		}
+		s, dark = math.Max(s, g.b), true
+		if s >= upto {
+			break
+		}
+	}
+	if s < upto {
+		out = append(out, span{rope: r, s0: s, s1: upto, dark0: dark})
+	}
+	// Split where the rope changes sides of an object, halfway between the passes.
+	var sides []pass
+	for _, p := range d.passes {
+		if p.rope == r {
+			sides = append(sides, p)
+		}
+	}
+	if len(sides) == 0 {
+		return out
+	}
+	sort.Slice(sides, func(i, j int) bool { return sides[i].s < sides[j].s })
+	back := func(front bool) bool { return front == d.swap }
+	var cut []span
+	for _, sp := range out {
+		if sp.s1-sp.s0 < 0.02*w {
+			continue
+		}
+		for i, p := range sides {
+			lo, hi := 0.0, math.Inf(1)
+			if i > 0 {
+				lo = d.between(sides[i-1], p)
+			}
+			if i < len(sides)-1 {
+				hi = d.between(p, sides[i+1])
+			}
+			a, b := math.Max(sp.s0, lo), math.Min(sp.s1, hi)
+			if a >= b {
+				continue
+			}
+			part := span{rope: r, s0: a, s1: b, back: back(p.front), dark0: sp.dark0 && a == sp.s0, dark1: sp.dark1 && b == sp.s1}
+			if k := len(cut) - 1; k >= 0 && cut[k].back == part.back && cut[k].s1 == part.s0 {
+				cut[k].s1, cut[k].dark1 = part.s1, part.dark1
+				continue
+			}
+			cut = append(cut, part)
+		}
+	}
+	return cut
+}
+
+// between is where a rope leaves one side of an object for the other: the place
+// farthest from all objects between two passes.
+func (d *drawing) between(p, q pass) float64 {
+	c := d.curves[p.rope]
+	best, at := -1.0, (p.s+q.s)/2
+	for k := 1; k < 24; k++ {
+		s := p.s + (q.s-p.s)*float64(k)/24
+		clear := math.Inf(1)
+		for _, o := range d.Objects {
+			m := 0.0
+			for m < 3*d.Width && !o.within(c.at(s), m) {
+				m += 0.1 * d.Width
+			}
+			clear = math.Min(clear, m)
+		}
+		if clear > best {
+			best, at = clear, s
+		}
+	}
+	return at
+}
+
+func num(v float64) string {
+	s := fmt.Sprintf("%.2f", v)
+	s = strings.TrimRight(strings.TrimRight(s, "0"), ".")
+	if s == "-0" || s == "" {
+		return "0"
+	}
+	return s
+}
+
+func (d *drawing) xy(p Point) string {
+	p = d.tf(p)
+	return num(p.X) + " " + num(p.Y)
+}
+
+// path writes the Béziers of a stretch of rope.
+func (d *drawing) path(r int, s0, s1 float64) string {
+	var b strings.Builder
+	for i, z := range d.curves[r].cut(s0, s1) {
+		if i == 0 {
+			b.WriteString("M" + d.xy(z[0]))
+		}
+		b.WriteString("C" + d.xy(z[1]) + " " + d.xy(z[2]) + " " + d.xy(z[3]))
+	}
+	return b.String()
+}
+
+func (d *drawing) render() string {
+	d.box()
+	w, h := d.max.X-d.min.X, d.max.Y-d.min.Y
+	fmt.Fprintf(&d.b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="%s %s %s %s" role="img" data-rope="%s">`,
+		num(d.min.X), num(d.min.Y), num(w), num(h), num(d.Width))
+	if d.o.Title != "" {
+		fmt.Fprintf(&d.b, "<title>%s</title>", escape(d.o.Title))
+	}
+	var spans []span
+	for r := range d.Ropes {
+		spans = append(spans, d.spans(r, d.reach(r, d.o.Step))...)
+	}
+	d.b.WriteString(`<g stroke-linecap="butt" stroke-linejoin="round" fill="none">`)
+	d.ropes(spans, true)
+	d.objects()
+	if d.o.Ghost {
+		d.ghost()
+	}
+	d.ropes(spans, false)
+	d.b.WriteString("</g>")
+	if d.o.Labels {
+		d.labels()
+	}
+	d.b.WriteString("</svg>")
+	return d.b.String()
+}
+
+// ropes draws the strands behind the objects, or those in front.
+func (d *drawing) ropes(spans []span, back bool) {
+	for r, rope := range d.Ropes {
+		w := rope.Width
+		colour := fmt.Sprintf("--rope-%d", r%2+1)
+		edge, body, light := [2]string{"#5b3c10", "#1d3f3a"}[r%2], [2]string{"#d9962f", "#4f9d94"}[r%2], [2]string{"#f3cd86", "#a5d3cb"}[r%2]
+		moved0, moved1 := d.moved(r)
+		fmt.Fprintf(&d.b, `<g data-strand="%s">`, escape(rope.Name))
+		for _, sp := range spans {
+			if sp.rope != r || sp.back != back {
+				continue
+			}
+			p := d.path(r, sp.s0, sp.s1)
+			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s-edge,%s)" stroke-width="%s"/>`, p, colour, edge, num(w))
+			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s,%s)" stroke-width="%s"/>`, p, colour, body, num(w*0.84))
+			if a, b := math.Max(sp.s0, moved0), math.Min(sp.s1, moved1); b > a {
+				fmt.Fprintf(&d.b, `<path d="%s" data-moved="" style="stroke:var(--move,#e2573d)" stroke-width="%s"/>`, d.path(r, a, b), num(w*0.84))
+			}
+			d.surface(sp, w)
+			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s-light,%s)" stroke-width="%s" stroke-opacity=".55" transform="translate(%s %s)"/>`,
+				p, colour, light, num(w*0.2), num(-0.1*w), num(-0.14*w))
+			d.shade(sp, w)
+		}
+		d.end(r, spans, back)
+		d.b.WriteString("</g>")
+	}
+}
+
+// moved is the stretch of rope laid in the current step.
+func (d *drawing) moved(r int) (float64, float64) {
+	if d.o.Step <= 0 || d.plain {
+		return 0, 0
+	}
+	return d.reach(r, math.Ceil(d.o.Step)-1), d.reach(r, d.o.Step)
+}
+
+// shade darkens a strand where it dives beneath another.
+func (d *drawing) shade(sp span, w float64) {
+	dark := func(a, b, o float64) {
+		a, b = math.Max(a, sp.s0), math.Min(b, sp.s1)
+		if b > a {
+			fmt.Fprintf(&d.b, `<path d="%s" stroke="#000" stroke-opacity="%s" stroke-width="%s"/>`, d.path(sp.rope, a, b), num(o), num(w))
+		}
+	}
+	if sp.dark0 {
+		dark(sp.s0, sp.s0+0.22*w, 0.16)
+		dark(sp.s0, sp.s0+0.5*w, 0.12)
+	}
+	if sp.dark1 {
+		dark(sp.s1-0.22*w, sp.s1, 0.16)
+		dark(sp.s1-0.5*w, sp.s1, 0.12)
+	}
+}
+
+// surface hints at how the line is made: slanting strands for laid rope, a
+// plait of short ticks for braid, a gleam for one filament.
+func (d *drawing) surface(sp span, w float64) {
+	c := d.curves[sp.rope]
+	var b strings.Builder
+	at := func(s, side float64) Point {
+		t := c.tangent(s)
+		return c.at(s).add(Point{-t.Y, t.X}.times(side * w))
+	}
+	switch d.o.Look {
+	case LookMono:
+		fmt.Fprintf(&d.b, `<path d="%s" stroke="#fff" stroke-opacity=".35" stroke-width="%s"/>`, d.path(sp.rope, sp.s0, sp.s1), num(w*0.3))
+		return
+	case LookBraid:
+		pitch := 0.5 * w
+		for k := math.Ceil(sp.s0 / pitch); (k+0.6)*pitch < sp.s1; k++ {
+			s := k * pitch
+			b.WriteString("M" + d.xy(at(s, -0.36)) + "L" + d.xy(at(s+0.5*pitch, 0)) + "L" + d.xy(at(s, 0.36)))
+		}
+	default:
+		pitch := 0.62 * w
+		for k := math.Ceil(sp.s0 / pitch); (k+1)*pitch < sp.s1; k++ {
+			s := k * pitch
+			b.WriteString("M" + d.xy(at(s, 0.4)) + "Q" + d.xy(at(s+0.62*pitch, 0.12)) + " " + d.xy(at(s+0.9*pitch, -0.4)))
+		}
+	}
+	if b.Len() > 0 {
+		fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--rope-%d-edge,#5b3c10)" stroke-opacity=".5" stroke-width="%s"/>`, b.String(), sp.rope%2+1, num(w*0.07))
+	}
+}
+
+// end draws the whipping at the working end, where it can be seen.
+func (d *drawing) end(r int, spans []span, back bool) {
+	c, s, w := d.curves[r], d.reach(r, d.o.Step), d.Ropes[r].Width
+	seen := false
+	for _, sp := range spans {
+		seen = seen || sp.rope == r && sp.back == back && math.Abs(sp.s1-s) < 1e-6
+	}
+	if !seen || s <= 0.5*w {
+		return
+	}
+	fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--rope-%d-edge,#5b3c10)" stroke-width="%s"/>`, d.path(r, s-0.42*w, s), r%2+1, num(w))
+	fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--whipping,#fffaf0)" stroke-width="%s"/>`, d.path(r, s-0.34*w, s-0.09*w), num(w*0.9))
+	if !d.whole {
+		// Where it goes next: a small arrow head beyond the end.
+		t := c.tangent(s)
+		n := Point{-t.Y, t.X}
+		tip, base := c.at(s).add(t.times(1.15*w)), c.at(s).add(t.times(0.4*w))
+		fmt.Fprintf(&d.b, `<path d="M%sL%sL%sZ" style="fill:var(--move,#e2573d)"/>`, d.xy(tip), d.xy(base.add(n.times(0.5*w))), d.xy(base.sub(n.times(0.5*w))))
+	}
+}
+
+// ghost draws the next move as a thin dashed line.
+func (d *drawing) ghost() {
+	for r := range d.Ropes {
+		a, b := d.reach(r, d.o.Step), d.reach(r, math.Floor(d.o.Step)+1)
+		if b-a > 0.1 {
+			w := d.Ropes[r].Width
+			fmt.Fprintf(&d.b, `<path d="%s" data-ghost="" style="stroke:var(--move,#e2573d)" stroke-opacity=".75" stroke-width="%s" stroke-dasharray="%s %s"/>`,
+				d.path(r, a, b), num(w*0.16), num(w*0.45), num(w*0.35))
+		}
+	}
+}
+
+// hookReach is how far a drawn hook extends beyond its eye, in eye radii.
+const hookReach = 7.0
+
+func (d *drawing) objects() {
+	for _, o := range d.Objects {
+		d.b.WriteString(`<g data-object="` + escape(o.Name) + `">`)
+		rect := func(x, y, w, h, r float64) {
+			a, b := d.tf(Point{x, y}), d.tf(Point{x + w, y + h})
+			fmt.Fprintf(&d.b, `<rect x="%s" y="%s" width="%s" height="%s" rx="%s" style="fill:var(--object,#a9b3ad);stroke:var(--object-edge,#46524c)" stroke-width=".06"/>`,
+				num(math.Min(a.X, b.X)), num(math.Min(a.Y, b.Y)), num(w), num(h), num(r))
+		}
+		gleam := func(a, b Point, w float64) {
+			fmt.Fprintf(&d.b, `<path d="M%sL%s" style="stroke:var(--object-light,#dfe5e0)" stroke-opacity=".7" stroke-width="%s"/>`, d.xy(a), d.xy(b), num(w))
+		}
+		switch o.Kind {
+		case Post:
+			rect(o.At.X-o.R, o.At.Y-o.Len/2, 2*o.R, o.Len, 0)
+			gleam(o.At.add(Point{-0.35 * o.R, -o.Len / 2}), o.At.add(Point{-0.35 * o.R, o.Len / 2}), 0.3*o.R)
+		case Rail:
+			rect(o.At.X-o.Len/2, o.At.Y-o.R, o.Len, 2*o.R, 0)
+			gleam(o.At.add(Point{-o.Len / 2, -0.35 * o.R}), o.At.add(Point{o.Len / 2, -0.35 * o.R}), 0.3*o.R)
+		case Cleat:
+			rect(o.At.X-o.Len/2, o.At.Y-o.R, o.Len, 2*o.R, o.R)
+			gleam(o.At.add(Point{-o.Len/2 + o.R, -0.3 * o.R}), o.At.add(Point{o.Len/2 - o.R, -0.3 * o.R}), 0.3*o.R)
+		default:
+			if o.Kind == Eye {
+				d.hook(o)
+			}
+			c := d.tf(o.At)
+			for _, s := range []struct {
+				name, fallback string
+				w, shift       float64
+			}{{"--object-edge", "#46524c", o.Len + 0.12, 0}, {"--object", "#a9b3ad", o.Len, 0}, {"--object-light", "#dfe5e0", 0.28 * o.Len, -0.18 * o.Len}} {
+				fmt.Fprintf(&d.b, `<circle cx="%s" cy="%s" r="%s" style="stroke:var(%s,%s)" stroke-width="%s"/>`, num(c.X), num(c.Y), num(o.R+s.shift), s.name, s.fallback, num(s.w))
+			}
+		}
+		d.b.WriteString("</g>")
+	}
+}
+
+// hook draws shank, bend and point to the right of the eye.
+func (d *drawing) hook(o Object) {
+	p := func(x, y float64) string { return d.xy(o.At.add(Point{x * o.R, y * o.R})) }
+	path := "M" + p(1, 0) + "L" + p(4.6, 0) + "C" + p(6.9, 0) + " " + p(6.9, 3.4) + " " + p(4.8, 3.4) + "C" + p(4, 3.4) + " " + p(3.7, 2.9) + " " + p(3.7, 1.9)
+	for _, s := range []struct {
+		name, fallback string
+		w              float64
+	}{{"--object-edge", "#46524c", o.Len + 0.12}, {"--object", "#a9b3ad", o.Len}} {
+		fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s,%s)" stroke-width="%s" stroke-linecap="round"/>`, path, s.name, s.fallback, num(s.w))
+	}
+}
+
+// labels names the ends beside them.
+func (d *drawing) labels() {
+	size := 0.055 * math.Max(d.max.X-d.min.X, d.max.Y-d.min.Y)
+	put := func(p, dir Point, text string) {
+		q := d.tf(p.add(dir.times(0.9 * size)))
+		half := float64(len(text)) * size * 0.27
+		q.X = math.Min(math.Max(q.X, d.min.X+half), d.max.X-half)
+		q.Y = math.Min(math.Max(q.Y, d.min.Y+size), d.max.Y-0.4*size)
+		fmt.Fprintf(&d.b, `<text x="%s" y="%s" font-size="%s" text-anchor="middle" style="fill:var(--ink,#10231d);paint-order:stroke;stroke:var(--paper,#fff)" stroke-width="%s">%s</text>`,
+			num(q.X), num(q.Y), num(size), num(size*0.28), text)
+	}
+	for r, rope := range d.Ropes {
+		c := d.curves[r]
+		start, end := c.at(1.6*rope.Width), c.at(d.reach(r, d.o.Step))
+		ts := c.tangent(0)
+		put(start, Point{-ts.Y, ts.X}.times(1.2), "standing part")
+		put(end, c.tangent(d.reach(r, d.o.Step)).times(1.3), "working end")
+	}
+}
+
+func escape(s string) string {
+	return strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", `"`, "&quot;").Replace(s)
+}

@@ -1,0 +1,101 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"oarweed/core/knot"
+	"oarweed/core/line"
+	"oarweed/core/rig"
+	"oarweed/core/shape"
+)
+
+// Catalogue is the vocabulary, and the knots in short.
+type Catalogue struct {
+	Materials []*line.Material       `json:"materials" nullable:"false"`
+	Surfaces  []*line.Surface        `json:"surfaces" nullable:"false"`
+	Fittings  []*rig.FittingKind     `json:"fittings" nullable:"false"`
+	Tasks     []*rig.Task            `json:"tasks" nullable:"false"`
+	Weights   map[string]rig.Weights `json:"weights"`
+	Cautions  []rig.Caution          `json:"cautions" nullable:"false"`
+	Knots     []KnotBrief            `json:"knots" nullable:"false"`
+}
+
+// KnotBrief is a knot in a list.
+type KnotBrief struct {
+	ID         string    `json:"id"`
+	Name       string    `json:"name"`
+	Also       []string  `json:"also,omitempty" nullable:"false"`
+	Kind       knot.Kind `json:"kind"`
+	Summary    string    `json:"summary"`
+	Difficulty int       `json:"difficulty"`
+	Drawn      bool      `json:"drawn"`
+}
+
+// KnotPage is everything about a knot.
+type KnotPage struct {
+	knot.Knot
+	Drawn bool `json:"drawn"`
+	// Cautions in full.
+	CautionTexts []rig.Caution `json:"caution_texts" nullable:"false"`
+}
+
+func (s *server) knots(a huma.API) {
+	huma.Register(a, huma.Operation{OperationID: "catalogue", Method: http.MethodGet, Path: "/api/catalogue", Summary: "Materials, fittings, tasks and knots"},
+		func(context.Context, *struct{}) (*body[Catalogue], error) {
+			c := Catalogue{s.cat.Materials, s.cat.Surfaces, s.cat.Fittings, s.cat.Tasks, s.cat.Weights, s.cat.Cautions, nil}
+			for _, k := range s.cat.Knots {
+				c.Knots = append(c.Knots, KnotBrief{k.ID, k.Name, k.Also, k.Kind, k.Summary, k.Difficulty, k.Shape != ""})
+			}
+			return answer(c), nil
+		})
+	type knotPath struct {
+		ID string `path:"id"`
+	}
+	unknown := func(id string) error {
+		return newProblem(http.StatusNotFound, fmt.Sprintf("No knot is called %q here.", id))
+	}
+	huma.Register(a, huma.Operation{OperationID: "knot", Method: http.MethodGet, Path: "/api/knots/{id}", Summary: "Everything about a knot"},
+		func(_ context.Context, in *knotPath) (*body[KnotPage], error) {
+			k := s.cat.Knot(in.ID)
+			if k == nil {
+				return nil, unknown(in.ID)
+			}
+			p := KnotPage{Knot: *k, Drawn: k.Shape != "", CautionTexts: []rig.Caution{}}
+			for _, id := range k.Cautions {
+				p.CautionTexts = append(p.CautionTexts, s.cat.Caution(id))
+			}
+			return answer(p), nil
+		})
+	type drawing struct {
+		ContentType  string `header:"Content-Type"`
+		CacheControl string `header:"Cache-Control"`
+		Body         []byte
+	}
+	huma.Register(a, huma.Operation{OperationID: "drawing", Method: http.MethodGet, Path: "/api/knots/{id}/drawing.svg", Summary: "The drawing of a knot, as SVG"},
+		func(ctx context.Context, in *struct {
+			knotPath
+			Step   float64    `query:"step" default:"-1" doc:"0 to the last step; −1 the finished knot"`
+			View   shape.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
+			Look   shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+			Labels bool       `query:"labels"`
+			Ghost  bool       `query:"ghost"`
+		}) (*drawing, error) {
+			k := s.cat.Knot(in.ID)
+			if k == nil {
+				return nil, unknown(in.ID)
+			}
+			sh, err := s.cat.Drawing(in.ID)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			if sh == nil {
+				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")
+			}
+			svg := sh.SVG(shape.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})
+			return &drawing{"image/svg+xml", "max-age=3600", []byte(svg)}, nil
+		})
+}
