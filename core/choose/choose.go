@@ -103,7 +103,7 @@ type Strength struct {
 type Hold struct {
 	Class knot.Class   `json:"class" enum:"holds,marginal,slips"`
 	Why   string       `json:"why"`
-	Tag   evidence.Tag `json:"tag"`
+	Tag   evidence.Tag `json:"tag" enum:"published,trade,memory,computed,yours"`
 	// Chance that it holds, for hitches with a friction model.
 	Chance *float64 `json:"chance,omitempty"`
 	// MuCritical is the least friction at which it locks; Mu is the line's.

@@ -131,7 +131,7 @@ type Ratio struct {
 type Efficiency struct {
 	Materials []string          `json:"materials,omitempty" nullable:"false"`
 	Value     evidence.Interval `json:"value"`
-	Tag       evidence.Tag      `json:"tag"`
+	Tag       evidence.Tag      `json:"tag" enum:"published,trade,memory,computed,yours"`
 	Source    string            `json:"source"`
 	// Fails is "breaks" or "slips": what happens at that load.
 	Fails string `json:"fails"`
@@ -145,10 +145,10 @@ func (e Efficiency) Figure() evidence.Figure {
 // Hold of a knot in some materials.
 type Hold struct {
 	Materials []string     `json:"materials,omitempty" nullable:"false"`
-	Dry       Class        `json:"dry"`
-	Wet       Class        `json:"wet"`
+	Dry       Class        `json:"dry" enum:"holds,marginal,slips"`
+	Wet       Class        `json:"wet" enum:"holds,marginal,slips"`
 	Why       string       `json:"why"`
-	Tag       evidence.Tag `json:"tag"`
+	Tag       evidence.Tag `json:"tag" enum:"published,trade,memory,computed,yours"`
 }
 
 // Shake says how a knot takes slack and jerks: holds, marginal or slips.

@@ -36,10 +36,24 @@ type Task struct {
 	Between  Between  `json:"between" enum:"fitting,lines,line"`
 	Fittings []string `json:"fittings,omitempty" nullable:"false"`
 	// Fitting and Release are taken when the user leaves them out.
-	Fitting  string   `json:"fitting,omitempty"`
-	Release  Release  `json:"release"`
-	Weights  string   `json:"weights"`
+	Fitting string  `json:"fitting,omitempty"`
+	Release Release `json:"release"`
+	Weights string  `json:"weights"`
+	// Start is what to begin with when a user turns to this task.
+	Start    Start    `json:"start"`
 	Cautions []string `json:"cautions,omitempty" nullable:"false"`
+}
+
+// Start is a usual line and load for a task.
+type Start struct {
+	Material     string            `json:"material"`
+	Construction line.Construction `json:"construction"`
+	DiameterMM   float64           `json:"diameter_mm,omitempty" yaml:"diameter_mm"`
+	LabelKN      float64           `json:"label_kn,omitempty" yaml:"label_kn"`
+	// OtherMM is the diameter of the second line, of the same make.
+	OtherMM   float64   `json:"other_mm,omitempty" yaml:"other_mm"`
+	PeakKN    float64   `json:"peak_kn" yaml:"peak_kn"`
+	Character Character `json:"character"`
 }
 
 // Caution is shown beside the results it belongs to.
@@ -150,6 +164,9 @@ func (t *Terms) Check() error {
 		}
 		if k.Between == ToFitting && t.Fitting(k.Fitting) == nil {
 			l.Add(path+".fitting", fmt.Sprintf("%q is not known", k.Fitting), "use an id of fittings.yaml")
+		}
+		if m := t.Material(k.Start.Material); m == nil || !m.Makes(k.Start.Construction) || k.Start.PeakKN <= 0 {
+			l.Add(path+".start", "has no known material and construction, or no load", "correct it")
 		}
 		for _, f := range k.Fittings {
 			if t.Fitting(f) == nil {

@@ -95,8 +95,8 @@ func (d *drawing) box() {
 			x = obj.R + obj.Len/2
 			y = x
 		}
-		grow(obj.At.add(Point{x, y}), 0)
-		grow(obj.At.sub(Point{x, y}), 0)
+		grow(obj.At.add(Point{x, y}), 0.12)
+		grow(obj.At.sub(Point{x, y}), 0.12)
 		if obj.Kind == Eye {
 			grow(obj.At.add(Point{hookReach * obj.R, 0}), 0)
 			grow(obj.At.add(Point{hookReach * obj.R / 2, hookReach * obj.R * 0.55}), 0)

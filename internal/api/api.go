@@ -75,8 +75,8 @@ func schemaName(t reflect.Type, hint string) string {
 	return name
 }
 
-// idPath is the path of everything with a number.
-type idPath struct {
+// IDPath is the path of everything with a number.
+type IDPath struct {
 	ID int64 `path:"id" minimum:"1"`
 }
 

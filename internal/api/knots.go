@@ -52,14 +52,14 @@ func (s *server) knots(a huma.API) {
 			}
 			return answer(c), nil
 		})
-	type knotPath struct {
+	type KnotPath struct {
 		ID string `path:"id"`
 	}
 	unknown := func(id string) error {
 		return newProblem(http.StatusNotFound, fmt.Sprintf("No knot is called %q here.", id))
 	}
 	huma.Register(a, huma.Operation{OperationID: "knot", Method: http.MethodGet, Path: "/api/knots/{id}", Summary: "Everything about a knot"},
-		func(_ context.Context, in *knotPath) (*body[KnotPage], error) {
+		func(_ context.Context, in *KnotPath) (*body[KnotPage], error) {
 			k := s.cat.Knot(in.ID)
 			if k == nil {
 				return nil, unknown(in.ID)
@@ -77,7 +77,7 @@ func (s *server) knots(a huma.API) {
 	}
 	huma.Register(a, huma.Operation{OperationID: "drawing", Method: http.MethodGet, Path: "/api/knots/{id}/drawing.svg", Summary: "The drawing of a knot, as SVG"},
 		func(ctx context.Context, in *struct {
-			knotPath
+			KnotPath
 			Step   float64    `query:"step" default:"-1" doc:"0 to the last step; −1 the finished knot"`
 			View   shape.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
 			Look   shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`

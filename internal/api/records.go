@@ -41,14 +41,14 @@ func (s *server) lines(a huma.API) {
 		})
 	huma.Register(a, op("change-line", http.MethodPut, "/api/lines/{id}", "Change a line of the locker"),
 		func(ctx context.Context, in *struct {
-			idPath
+			IDPath
 			Body store.Line
 		}) (*body[made], error) {
 			in.Body.ID = in.ID
 			return save(ctx, in.Body)
 		})
 	huma.Register(a, op("remove-line", http.MethodDelete, "/api/lines/{id}", "Take a line out of the locker"),
-		func(ctx context.Context, in *idPath) (*struct{}, error) {
+		func(ctx context.Context, in *IDPath) (*struct{}, error) {
 			return removed(ctx, s.store.DeleteLine(ctx, in.ID))
 		})
 }
@@ -74,7 +74,7 @@ func (s *server) rigs(a huma.API) {
 		return saved(ctx)(s.store.SaveRig(ctx, r))
 	}
 	huma.Register(a, op("rig", http.MethodGet, "/api/rigs/{id}", "A saved rig"),
-		func(ctx context.Context, in *idPath) (*body[store.Rig], error) {
+		func(ctx context.Context, in *IDPath) (*body[store.Rig], error) {
 			r, err := s.store.Rig(ctx, in.ID)
 			if err != nil {
 				return nil, fail(ctx, err)
@@ -88,14 +88,14 @@ func (s *server) rigs(a huma.API) {
 		})
 	huma.Register(a, op("change-rig", http.MethodPut, "/api/rigs/{id}", "Change a saved rig"),
 		func(ctx context.Context, in *struct {
-			idPath
+			IDPath
 			Body store.Rig
 		}) (*body[made], error) {
 			in.Body.ID = in.ID
 			return save(ctx, in.Body)
 		})
 	huma.Register(a, op("remove-rig", http.MethodDelete, "/api/rigs/{id}", "Remove a saved rig"),
-		func(ctx context.Context, in *idPath) (*struct{}, error) {
+		func(ctx context.Context, in *IDPath) (*struct{}, error) {
 			return removed(ctx, s.store.DeleteRig(ctx, in.ID))
 		})
 }
@@ -132,7 +132,7 @@ func (s *server) class(a huma.API) {
 			return saved(ctx)(s.store.AddAttempt(ctx, in.Body))
 		})
 	huma.Register(a, op("remove-attempt", http.MethodDelete, "/api/attempts/{id}", "Take an attempt back"),
-		func(ctx context.Context, in *idPath) (*struct{}, error) {
+		func(ctx context.Context, in *IDPath) (*struct{}, error) {
 			return removed(ctx, s.store.DeleteAttempt(ctx, in.ID))
 		})
 }

@@ -321,7 +321,8 @@ export interface components {
             mu?: components["schemas"]["EvidenceFigure"];
             /** Format: double */
             mu_critical?: number;
-            tag: string;
+            /** @enum {string} */
+            tag: "published" | "trade" | "memory" | "computed" | "yours";
             why: string;
         };
         ChooseLineAnswer: {
@@ -409,7 +410,8 @@ export interface components {
             fails: string;
             materials?: string[];
             source: string;
-            tag: string;
+            /** @enum {string} */
+            tag: "published" | "trade" | "memory" | "computed" | "yours";
             value: components["schemas"]["EvidenceInterval"];
         };
         KnotFault: {
@@ -420,10 +422,13 @@ export interface components {
             name: string;
         };
         KnotHold: {
-            dry: string;
+            /** @enum {string} */
+            dry: "holds" | "marginal" | "slips";
             materials?: string[];
-            tag: string;
-            wet: string;
+            /** @enum {string} */
+            tag: "published" | "trade" | "memory" | "computed" | "yours";
+            /** @enum {string} */
+            wet: "holds" | "marginal" | "slips";
             why: string;
         };
         KnotPage: {
@@ -618,6 +623,19 @@ export interface components {
              */
             wear?: number;
         };
+        RigStart: {
+            character: string;
+            construction: string;
+            /** Format: double */
+            diameter_mm?: number;
+            /** Format: double */
+            label_kn?: number;
+            material: string;
+            /** Format: double */
+            other_mm?: number;
+            /** Format: double */
+            peak_kn: number;
+        };
         RigTask: {
             /** @enum {string} */
             between: "fitting" | "lines" | "line";
@@ -627,6 +645,7 @@ export interface components {
             id: string;
             name: string;
             release: string;
+            start: components["schemas"]["RigStart"];
             weights: string;
         };
         RigWeights: {
@@ -938,7 +957,9 @@ export interface operations {
                 ghost?: boolean;
             };
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -1093,7 +1114,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: number;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -1281,7 +1304,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: number;
+            };
             cookie?: never;
         };
         requestBody: {

@@ -1,0 +1,185 @@
+package e2e
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestChooseStepAndRecord(t *testing.T) {
+	db := filepath.Join(t.TempDir(), "demo.db")
+	s := serve(t, "demo", db)
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.see(`[data-testid="sentence"]`, "A 12 mm polyester braid")
+	p.see(`[data-ranked]:first-child`, "Round turn and two half hitches")
+	first := p.text(`[data-ranked]`)
+
+	// From polyester to HMPE: the bowline is flagged and the answer changes.
+	p.choose("line_kind", "hmpe twelve")
+	p.see(`[data-ranked]:first-child`, "Figure-eight follow-through")
+	assert.NotEqual(t, first, p.text(`[data-ranked]`))
+	p.see(`[data-ruled="round-turn-two-half-hitches"]`, "Slips wet")
+	p.press(`[data-ranked="bowline"] button`)
+	p.see(`[data-testid="chosen"]`, "creeps in slippery line")
+	p.see(`[data-testid="chosen"]`, "slips before it breaks")
+
+	// Back to polyester; off under load rules the bowline out, with its reason.
+	p.choose("line_kind", "polyester braid")
+	p.choose("release", "under-load")
+	p.see(`[data-ruled="bowline"]`, "Cannot be cast off under load")
+	p.see(`[data-ranked]:first-child`, "Round turn and two half hitches")
+
+	// The address holds the rig: a fresh tab shows the same.
+	address, err := chromedp.Run(p.ctx, chromedp.Location())
+	require.NoError(t, err)
+	other := open(t, 1280, 800)
+	other.goTo(address)
+	other.see(`[data-testid="sentence"]`, "under load, by hand")
+	other.see(`[data-ruled="bowline"]`, "Cannot be cast off under load")
+
+	// Open the knot and step through it.
+	p.pressText("See it tied")
+	p.see("h1", "Round turn and two half hitches")
+	p.see(`[data-testid="step-text"]`, "1 / 6")
+	before := p.drawing()
+	for range 5 {
+		p.do(chromedp.KeyEvent(kb.ArrowRight))
+	}
+	p.see(`[data-testid="step-text"]`, "6 / 6")
+	p.until(fmt.Sprintf(`document.querySelector(".knot-drawing").innerHTML.length !== %d`, len(before)), "another step drawn")
+	whole := p.drawing()
+	p.do(chromedp.KeyEvent("2"))
+	p.see("main", "seen from behind")
+	p.until(`document.querySelector("[data-choice=across]").getAttribute("aria-pressed") === "true"`, "the view pressed")
+	p.until(`document.querySelector(".knot-drawing svg") !== null`, "a drawing")
+	assert.NotEqual(t, whole, p.drawing())
+
+	// Record an attempt.
+	p.do(chromedp.KeyEvent("a"))
+	p.pressText("Save the attempt")
+	p.see(`[role="alert"]`, "Who tied it?")
+	p.pressText("Bram")
+	p.pressText("Fault")
+	p.pressText("Only one turn")
+	p.do(chromedp.SendKeys(chromedp.CSS(`input[aria-label="Seconds"]`), "19"))
+	p.press(`[data-testid="save-attempt"]`)
+	p.see(`[data-testid="recent"]`, "Bram: fault, 19 s")
+
+	// Restart the server: it is still there.
+	s.stop()
+	s = serve(t, "serve", db)
+	p.goTo(s.url + "/log")
+	p.see(`[data-attempt]`, "Bram Round turn and two half hitches Only one turn 19 s")
+}
+
+func (p *page) drawing() string {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.querySelector(".knot-drawing").innerHTML`))
+	require.NoError(p.t, err)
+	return v
+}
+
+func TestBadInputKeepsWhatWasTyped(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.see(`[data-ranked]:first-child`, "Round turn")
+
+	p.enter("line_size", "twelve")
+	p.see(`[role="alert"]`, `"twelve" is not a length`)
+	p.see(`[role="alert"]`, "12 mm")
+	typed, err := chromedp.Run(p.ctx, chromedp.Value(chromedp.CSS(`form input`)))
+	require.NoError(t, err)
+	assert.Equal(t, "twelve", typed)
+	p.do(chromedp.KeyEvent(kb.Escape))
+
+	p.enter("line_size", "-3 mm")
+	p.see(`[role="alert"]`, "below zero")
+	p.do(chromedp.KeyEvent(kb.Escape))
+
+	// 10⁹ kN is a number, but no load: the answer from before stays in view.
+	p.enter("load", "1e9 kN")
+	p.see(`[role="alert"]`, "is too large")
+	p.see(`[role="alert"]`, "peak")
+	p.see(`[data-ranked]:first-child`, "Round turn")
+	p.see(`[data-testid="sentence"]`, "12 mm polyester braid")
+	p.enter("load", "540 lbf")
+	p.see(`[data-testid="sentence"]`, "takes 2.4 kN")
+	p.until(`document.querySelector("[role=alert]") === null`, "the error to go")
+
+	// A link cut short is said to be broken and does no harm.
+	p.goTo(s.url + "/?rig=eyJjaGFpbiI6W3")
+	p.see(`[role="alert"]`, "cannot be read")
+	p.see(`[data-ranked]:first-child`, "Round turn")
+	p.goTo(s.url + "/knots/sky-hook")
+	p.see(`[role="alert"]`, "No knot is called")
+}
+
+func TestEveryTaskAnswers(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	for _, c := range []struct{ task, first string }{
+		{"fender", "Clove hitch"}, {"fender-left", "Round turn"}, {"sheet", "Bowline"}, {"stop", "Figure-eight stopper"},
+		{"fly", "Non-slip loop, 5 wraps"}, {"lure", "Improved clinch"}, {"extend", "Zeppelin bend"}, {"reef", "Reef knot"}, {"relieve", "Rolling hitch"},
+	} {
+		p.press(`[data-phrase="task"]`)
+		p.press(fmt.Sprintf(`[data-option=%q]`, c.task))
+		if c.task == "reef" {
+			p.choose("wet", "dry")
+		}
+		p.see(`[data-ranked]:first-child`, c.first)
+		p.until(`document.querySelector("[data-testid=chosen] .knot-drawing svg") !== null`, "a drawing of "+c.first)
+	}
+}
+
+func TestWorksByKeyboard(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.see(`[data-ranked]:first-child`, "Round turn")
+	p.do(chromedp.Focus(chromedp.CSS(`[data-phrase="line_size"]`)))
+	p.do(chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-option="hmpe twelve"]`)))
+	p.do(chromedp.KeyEvent(kb.Escape))
+	p.until(`document.querySelector("[data-option]") === null`, "the editor to close")
+	p.do(chromedp.Focus(chromedp.CSS(`[data-phrase="wet"]`)), chromedp.KeyEvent(kb.Enter))
+	p.do(chromedp.WaitVisible(chromedp.CSS(`[data-option="dry"]`)), chromedp.Focus(chromedp.CSS(`[data-option="wet"]`)))
+	p.do(chromedp.KeyEvent(kb.ArrowDown), chromedp.KeyEvent(kb.Enter))
+	p.see(`[data-testid="sentence"]`, "It is dry")
+}
+
+// The page meets the automatic accessibility rules in every light and size.
+func TestAccessibility(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(t, err)
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
+		p := open(t, size[0], size[1])
+		for _, path := range []string{"/", "/knots", "/knots/bowline", "/log"} {
+			p.goTo(s.url + path)
+			p.until(`document.querySelector("main, [role=main]") !== null && document.querySelector(".knot-drawing svg, [data-attempt]") !== null`, path)
+			for _, light := range []string{"day", "sun", "night"} {
+				_, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.documentElement.dataset.light = %q, true)`, light)))
+				require.NoError(t, err)
+				_, err = chromedp.Run(p.ctx, chromedp.Evaluate[bool](string(axe)+";true"))
+				require.NoError(t, err)
+				found, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](
+					`axe.run(document, {runOnly: ["wcag2a", "wcag2aa"]}).then(r => r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(" | ")).join("\n"))`,
+					chromedp.EvalAwaitPromise))
+				require.NoError(t, err)
+				assert.Empty(t, found, "%s, %s light, %d wide", path, light, size[0])
+				wide, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`document.documentElement.scrollWidth > document.documentElement.clientWidth + 1`))
+				require.NoError(t, err)
+				assert.False(t, wide, "%s scrolls sideways at %d", path, size[0])
+			}
+		}
+	}
+}

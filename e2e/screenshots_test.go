@@ -1,0 +1,53 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+)
+
+// TestScreenshots takes the pictures of docs/screenshots from demo data; it runs
+// only when make screenshots asks for it.
+func TestScreenshots(t *testing.T) {
+	dir := os.Getenv("OARWEED_SHOTS")
+	if dir == "" {
+		t.Skip("make screenshots takes the pictures")
+	}
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	settle := func(p *page) {
+		p.until(`document.querySelectorAll(".knot-drawing svg").length > 0 || !document.querySelector(".knot-drawing")`, "drawings")
+		time.Sleep(300 * time.Millisecond)
+	}
+	desk := open(t, 1280, 800)
+	shoot := func(p *page, name, path, wait string) {
+		p.goTo(s.url + path)
+		p.do(chromedp.WaitVisible(chromedp.CSS(wait)))
+		settle(p)
+		p.shoot(filepath.Join(dir, name+".png"))
+	}
+	shoot(desk, "rig", "/", `[data-testid="chosen"]`)
+	shoot(desk, "knot", "/knots/bowline?step=3", `.knot-drawing`)
+	shoot(desk, "knots", "/knots", `.knot-drawing`)
+	shoot(desk, "log", "/log", `[data-attempt]`)
+	desk.goTo(s.url + "/knots/sheet-bend?step=3&look=braid")
+	desk.do(chromedp.WaitVisible(chromedp.CSS(`.knot-drawing`)))
+	settle(desk)
+	desk.pressText("Record an attempt")
+	desk.pressText("Dorrit")
+	desk.pressText("Fault")
+	desk.pressText("Ends on opposite sides")
+	time.Sleep(200 * time.Millisecond)
+	desk.shoot(filepath.Join(dir, "attempt.png"))
+	phone := open(t, 390, 844)
+	shoot(phone, "rig-phone", "/", `[data-testid="chosen"]`)
+	shoot(phone, "knot-phone", "/knots/clove-hitch?step=2", `.knot-drawing`)
+	desk.goTo(s.url + "/")
+	desk.do(chromedp.WaitVisible(chromedp.CSS(`[data-testid="chosen"]`)), chromedp.KeyEvent("s"))
+	desk.choose("line_kind", "hmpe twelve")
+	desk.see(`[data-testid="chosen"] h2`, "figure-eight")
+	settle(desk)
+	desk.shoot(filepath.Join(dir, "rig-sun.png"))
+}

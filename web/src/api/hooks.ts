@@ -1,0 +1,124 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, type Rig, type Schemas, unwrap } from "./client";
+
+export function useCatalogue() {
+  return useQuery({
+    queryKey: ["catalogue"],
+    queryFn: () => unwrap(api.GET("/api/catalogue")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+/** The ranked answer for a rig. The last answer stays in view while the next one is worked out. */
+export function useAnswer(rig: Rig) {
+  return useQuery({
+    queryKey: ["choose", rig],
+    queryFn: () => unwrap(api.POST("/api/choose", { body: rig })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useKnot(id: string) {
+  return useQuery({
+    queryKey: ["knot", id],
+    queryFn: () => unwrap(api.GET("/api/knots/{id}", { params: { path: { id } } })),
+    enabled: id !== "",
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export type DrawingOptions = {
+  step?: number;
+  view?: "tie" | "across" | "left" | "opposite";
+  look?: "laid" | "braid" | "mono";
+  labels?: boolean;
+  ghost?: boolean;
+};
+
+export function useDrawing(id: string, options: DrawingOptions, drawn: boolean) {
+  return useQuery({
+    queryKey: ["drawing", id, options],
+    queryFn: () =>
+      unwrap(
+        api.GET("/api/knots/{id}/drawing.svg", {
+          params: { path: { id }, query: options },
+          parseAs: "text",
+        }) as Promise<{ data?: string; error?: Schemas["Problem"] }>,
+      ),
+    enabled: drawn,
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useRigs() {
+  return useQuery({ queryKey: ["rigs"], queryFn: () => unwrap(api.GET("/api/rigs")) });
+}
+
+export function useLines() {
+  return useQuery({ queryKey: ["lines"], queryFn: () => unwrap(api.GET("/api/lines")) });
+}
+
+export function useLearners() {
+  return useQuery({ queryKey: ["learners"], queryFn: () => unwrap(api.GET("/api/learners")) });
+}
+
+export function useAttempts(knot = "") {
+  return useQuery({
+    queryKey: ["attempts", knot],
+    queryFn: () => unwrap(api.GET("/api/attempts", { params: { query: { knot, limit: 100 } } })),
+  });
+}
+
+/** A change on the server, after which the named lists are read again. */
+function useChange<In, Out>(change: (input: In) => Promise<Out>, ...stale: string[]) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: () => Promise.all(stale.map((key) => client.invalidateQueries({ queryKey: [key] }))),
+  });
+}
+
+export function useSaveRig() {
+  return useChange(
+    ({ id, rig }: { id: number; rig: Rig }) =>
+      id === 0
+        ? unwrap(api.POST("/api/rigs", { body: { rig } as Schemas["StoreRig"] }))
+        : unwrap(
+            api.PUT("/api/rigs/{id}", { params: { path: { id } }, body: { rig } as Schemas["StoreRig"] }),
+          ),
+    "rigs",
+  );
+}
+
+export function useAddLearner() {
+  return useChange(
+    (name: string) => unwrap(api.POST("/api/learners", { body: { name } as Schemas["StoreLearner"] })),
+    "learners",
+  );
+}
+
+/** An attempt as sent: the server gives number, name and time. */
+export type NewAttempt = Omit<Schemas["StoreAttempt"], "id" | "at" | "learner">;
+
+export function useAddAttempt() {
+  return useChange(
+    (attempt: NewAttempt) => unwrap(api.POST("/api/attempts", { body: attempt as Schemas["StoreAttempt"] })),
+    "attempts",
+  );
+}
+
+export function useRemoveAttempt() {
+  return useChange(
+    (id: number) => unwrap(api.DELETE("/api/attempts/{id}", { params: { path: { id } } })),
+    "attempts",
+  );
+}
+
+/** Reads a length (mm) or a force (kN) as typed; throws an ApiError that says what would be understood. */
+export function readQuantity(kind: "length" | "force", text: string, bare: "mm" | "m" | "kN" | "lb") {
+  return unwrap(api.GET("/api/quantity", { params: { query: { kind, text, bare } } }));
+}

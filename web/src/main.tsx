@@ -1,0 +1,22 @@
+import "@fontsource/atkinson-hyperlegible/latin-400.css";
+import "@fontsource/atkinson-hyperlegible/latin-700.css";
+import "@fontsource/fraunces/latin-600.css";
+import "./ui/theme.css";
+import { ChakraProvider } from "@chakra-ui/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { App } from "./app";
+import { system } from "./ui/theme";
+
+const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
+
+createRoot(document.getElementById("root") as HTMLElement).render(
+  <ChakraProvider value={system}>
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <App />
+      </BrowserRouter>
+    </QueryClientProvider>
+  </ChakraProvider>,
+);

@@ -1,0 +1,340 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Answer, Choice } from "../api/client";
+import { Press } from "../ui/button";
+import { Drawing } from "../ui/drawing";
+import { Evidence } from "../ui/evidence";
+import { capital, force, length, range, seconds, short } from "../ui/format";
+import { Cautions, Flag } from "../ui/notes";
+import { Verdict } from "../ui/verdict";
+import { StrengthBar } from "./strength-bar";
+
+type Props = {
+  answer: Answer;
+  fishing: boolean;
+  look: "laid" | "braid" | "mono";
+  selected: Choice | undefined;
+  select: (knot: string) => void;
+  attempt: (knot: string) => void;
+};
+
+/** The ranked knots, with the chosen one beside them. */
+export function AnswerPanel(props: Props) {
+  const { answer, selected } = props;
+  return (
+    <Flex gap="6" direction={{ base: "column", lg: "row" }} align="flex-start">
+      <Box flex="1.35" minW="0" w="100%">
+        {answer.ranked.length === 0 && <Nothing answer={answer} />}
+        <Flex
+          as="ol"
+          direction="column"
+          gap="2"
+          aria-label="Knots that can do it, best first"
+          listStyleType="none"
+        >
+          {answer.ranked.map((c, i) => (
+            <Row key={c.knot} {...props} choice={c} place={i + 1} />
+          ))}
+        </Flex>
+        <RuledOut answer={answer} />
+        <Small answer={answer} />
+      </Box>
+      {selected && <Chosen {...props} choice={selected} />}
+    </Flex>
+  );
+}
+
+function Nothing({ answer }: { answer: Answer }) {
+  return (
+    <Box bg="flareWash" border="2px solid" borderColor="flare" borderRadius="10px" p="4">
+      <Box className="head" fontSize="20px">
+        No knot here does this.
+      </Box>
+      The reasons are below. Change a phrase of the sentence
+      {answer.ruled_out.some((r) => r.near) ? ", starting with what rules out the first of them." : "."} Some
+      jobs want a splice or made-up gear, not a knot.
+    </Box>
+  );
+}
+
+function Row({
+  choice: c,
+  place,
+  answer,
+  fishing,
+  look,
+  selected,
+  select,
+}: Props & { choice: Choice; place: number }) {
+  const on = selected?.knot === c.knot;
+  return (
+    <Box as="li" data-ranked={c.knot}>
+      <Flex
+        as="button"
+        w="100%"
+        textAlign="left"
+        gap="3"
+        p="3"
+        align="center"
+        bg="sheet"
+        border="2px solid"
+        borderColor={on ? "kelp" : "rule"}
+        borderRadius="12px"
+        boxShadow={on ? "var(--shadow)" : "none"}
+        cursor="pointer"
+        aria-pressed={on}
+        onClick={() => select(c.knot)}
+      >
+        <Drawing
+          id={c.knot}
+          name={c.name}
+          drawn={c.drawn}
+          options={{ look }}
+          w="76px"
+          h="76px"
+          flex="none"
+          fontSize="11px"
+          display={{ base: "none", sm: "block" }}
+        />
+        <Box flex="1" minW="0">
+          <Box className="head" fontSize="19px">
+            {place}. {c.name}
+            {c.wraps ? `, ${c.wraps} wraps` : ""}
+          </Box>
+          <Box fontSize="15.5px" lineHeight="1.35">
+            {capital(c.reason)}.
+          </Box>
+          <Flex columnGap="2" rowGap="1" mt="1.5" align="center" wrap="wrap">
+            <Verdict when="wet" hold={c.wet} />
+            <Verdict when="dry" hold={c.dry} />
+            <Box color="quiet" fontSize="14px">
+              off {c.release_word} · {seconds(c.seconds.likely)} to tie
+            </Box>
+          </Flex>
+        </Box>
+        <Box w="190px" flex="none" display={{ base: "none", md: "block" }}>
+          <StrengthBar
+            choice={c}
+            loadKN={answer.rig.peak_kn}
+            neededKN={answer.needed_kn}
+            fishing={fishing}
+            width={190}
+          />
+          <Box
+            fontSize="14px"
+            mt="1"
+            color={c.strength.word === "enough" ? "glass" : "amber"}
+            fontWeight="700"
+          >
+            {c.strength.word === "enough" ? "✓" : "▲"} {c.strength.fails} at {times(c.strength.times)} × the
+            load
+          </Box>
+        </Box>
+      </Flex>
+    </Box>
+  );
+}
+
+/** A multiple of the load: one decimal below ten. */
+const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
+
+function Chosen({ choice: c, answer, fishing, look, attempt }: Props & { choice: Choice }) {
+  const [why, setWhy] = useState(false);
+  const write = (kN: number) => force(kN, fishing);
+  return (
+    <Box
+      flex="1"
+      minW="0"
+      w="100%"
+      bg="sheet"
+      border="2px solid"
+      borderColor="rule"
+      borderRadius="12px"
+      p="4"
+      data-testid="chosen"
+    >
+      <Flex gap="4">
+        <Drawing
+          id={c.knot}
+          name={c.name}
+          drawn={c.drawn}
+          options={{ look }}
+          w={{ base: "120px", md: "190px" }}
+          h={{ base: "120px", md: "190px" }}
+          flex="none"
+        />
+        <Box minW="0">
+          <Box as="h2" className="head" fontSize="24px">
+            {c.name}
+          </Box>
+          <Fact name={c.strength.fails === "slips" ? "Slips at" : "Breaks at"}>
+            {range(c.strength.capacity_kn, write)}
+            <Evidence tag={c.strength.capacity_kn.tag} source={c.strength.capacity_kn.source} />
+          </Fact>
+          <Fact name="Keeps">
+            {range(c.strength.efficiency, (v) => `${Math.round(v * 100)} %`)} of the line
+            <Evidence tag={c.strength.efficiency.tag} source={c.strength.efficiency.source} />
+          </Fact>
+          <Fact name="Takes">
+            {length(c.needs_m * 1000)} of line, {length(c.tail_m * 1000)} of it tail
+          </Fact>
+        </Box>
+      </Flex>
+      <Flex direction="column" gap="2" mt="3">
+        {c.flags.map((f) => (
+          <Flag key={f} text={f} />
+        ))}
+        <Holding choice={c} wet={!answer.rig.dry} />
+        <Box fontSize="15.5px">
+          <strong>Off:</strong> {c.release_how}
+        </Box>
+      </Flex>
+      <Flex gap="2" mt="3" wrap="wrap" className="no-print">
+        <Link to={`/knots/${c.knot}?look=${look}`}>
+          <Press as="span" look="main">
+            See it tied
+          </Press>
+        </Link>
+        <Press onClick={() => attempt(c.knot)}>Record an attempt</Press>
+        <Press look="bare" aria-expanded={why} onClick={() => setWhy(!why)}>
+          Why this place
+        </Press>
+      </Flex>
+      {why && <Contributions choice={c} />}
+      <Box mt="4" pt="3" borderTop="1.5px dashed" borderColor="rule">
+        <Cautions
+          list={[
+            ...answer.cautions,
+            ...c.cautions.filter((x) => !answer.cautions.some((y) => y.id === x.id)),
+          ]}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+function Fact({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <Box mt="1.5" fontSize="16px">
+      <Box as="span" color="quiet">
+        {name}{" "}
+      </Box>
+      {children}
+    </Box>
+  );
+}
+
+function Holding({ choice, wet }: { choice: Choice; wet: boolean }) {
+  const h = wet ? choice.wet : choice.dry;
+  return (
+    <Box fontSize="15.5px">
+      <strong>{wet ? "Wet:" : "Dry:"}</strong> {h.class} – {h.why}.{" "}
+      <Evidence tag={h.tag} source={h.mu?.source} />
+    </Box>
+  );
+}
+
+function Contributions({ choice }: { choice: Choice }) {
+  return (
+    <Box mt="3" aria-label="How the score adds up">
+      {choice.contributions
+        .filter((p) => p.weight > 0)
+        .map((p) => (
+          <Flex key={p.criterion} align="center" gap="2" fontSize="15px" py="0.5">
+            <Box w="120px">{p.criterion}</Box>
+            <Box flex="1" h="12px" border="1px solid" borderColor="rule" borderRadius="6px" overflow="hidden">
+              <Box h="100%" w={`${p.value * 100}%`} bg="glass" />
+            </Box>
+            <Box w="90px" textAlign="right">
+              {p.points.toFixed(1)} of {p.weight}
+            </Box>
+          </Flex>
+        ))}
+      <Flex justify="space-between" borderTop="1.5px solid" borderColor="ink" fontWeight="700" mt="1">
+        <span>Together</span>
+        <span>{choice.score.toFixed(1)} of 100</span>
+      </Flex>
+      <Box fontSize="14px" color="quiet">
+        The weights are our own judgement: common practice, no source.
+      </Box>
+    </Box>
+  );
+}
+
+function RuledOut({ answer }: { answer: Answer }) {
+  const near = answer.ruled_out.filter((r) => r.near);
+  const far = answer.ruled_out.filter((r) => !r.near);
+  if (answer.ruled_out.length === 0) return null;
+  return (
+    <Box mt="3">
+      {near.length > 0 && (
+        <details open={near.length <= 3 || answer.ranked.length === 0} data-testid="ruled-out">
+          <Box as="summary" minH="44px" py="2" cursor="pointer" className="head" fontSize="18px">
+            Ruled out: {near.map((r) => r.name.toLowerCase()).join(", ")}
+          </Box>
+          {near.map((r) => (
+            <RuledRow key={r.knot} ruled={r} />
+          ))}
+        </details>
+      )}
+      {far.length > 0 && (
+        <Box as="details">
+          <Box as="summary" minH="44px" py="2" cursor="pointer" color="quiet">
+            {far.length} more are made for other work
+          </Box>
+          {far.map((r) => (
+            <RuledRow key={r.knot} ruled={r} />
+          ))}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function RuledRow({ ruled }: { ruled: Answer["ruled_out"][number] }) {
+  return (
+    <Flex gap="3" py="1.5" px="2" fontSize="15.5px" data-ruled={ruled.knot} align="baseline">
+      <Box as="span" color="flare" fontWeight="700" aria-hidden>
+        ✕
+      </Box>
+      <Box>
+        <Link to={`/knots/${ruled.knot}`} style={{ fontWeight: 700, textDecoration: "underline" }}>
+          {ruled.name}
+        </Link>{" "}
+        {ruled.reasons.map((r) => r.why).join(" ")}
+      </Box>
+    </Flex>
+  );
+}
+
+/** What was taken for granted: the line's strength and the defaults. */
+function Small({ answer }: { answer: Answer }) {
+  const defaults = answer.defaults.filter((d) => d.field !== "chain[1].joint.tail_m");
+  return (
+    <Box as="details" fontSize="15px" mt="1">
+      <Box as="summary" minH="44px" py="2" cursor="pointer" color="quiet">
+        How the {answer.line.name} was rated
+      </Box>
+      <Box px="2" pb="2">
+        {answer.line.options.map((o) => (
+          <Box key={o.name} fontWeight={o.used ? 700 : 400}>
+            {o.used ? "● " : "○ "}
+            {capital(o.name)}: {range(o.mbl_kn, (v) => `${short(v)} kN`)}{" "}
+            <Evidence tag={o.mbl_kn.tag} source={o.mbl_kn.source} />
+          </Box>
+        ))}
+        <Box>{answer.line.why}</Box>
+        <Box>
+          Design factor {short(answer.design_factor)}: {answer.factor_why}. Asked for:{" "}
+          {short(answer.needed_kn)} kN.
+        </Box>
+        {defaults.map((d) => (
+          <Box key={d.field}>
+            Left out, so taken as {d.value}: {d.why}.
+          </Box>
+        ))}
+      </Box>
+    </Box>
+  );
+}

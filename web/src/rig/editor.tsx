@@ -1,0 +1,173 @@
+import { Box, Flex, Popover, Portal } from "@chakra-ui/react";
+import { type ReactElement, useState } from "react";
+import { ApiError, type Rig } from "../api/client";
+import { readQuantity } from "../api/hooks";
+import { Press } from "../ui/button";
+import type { Phrase } from "./phrases";
+
+type Props = { phrase: Phrase; change: (rig: Rig) => void; children: ReactElement };
+
+/** Opens the editor of one phrase from whatever shows it: the sentence, or a tag on the drawing. */
+export function Editor({ phrase, change, children }: Props) {
+  const [open, setOpen] = useState(false);
+  const done = (rig: Rig) => {
+    setOpen(false);
+    change(rig);
+  };
+  return (
+    <Popover.Root
+      open={open}
+      onOpenChange={(e) => setOpen(e.open)}
+      lazyMount
+      unmountOnExit
+      positioning={{ placement: "bottom-start" }}
+    >
+      <Popover.Trigger asChild>{children}</Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content
+            bg="sheet"
+            color="ink"
+            border="2px solid"
+            borderColor="ink"
+            maxH="420px"
+            overflowY="auto"
+            w="auto"
+            minW="230px"
+            maxW="340px"
+          >
+            <Popover.Body p="3">
+              <Box className="head" fontSize="17px" mb="2">
+                {phrase.label}
+              </Box>
+              {"options" in phrase ? (
+                <Options phrase={phrase} done={done} />
+              ) : (
+                <Typed phrase={phrase} done={done} />
+              )}
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}
+
+function Options({
+  phrase,
+  done,
+}: {
+  phrase: Extract<Phrase, { options: unknown }>;
+  done: (rig: Rig) => void;
+}) {
+  const move = (e: React.KeyboardEvent) => {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+    if (!step) return;
+    e.preventDefault();
+    const all = [...e.currentTarget.querySelectorAll<HTMLElement>("button")];
+    all[(all.indexOf(document.activeElement as HTMLElement) + step + all.length) % all.length]?.focus();
+  };
+  return (
+    <Flex direction="column" role="listbox" aria-label={phrase.label} onKeyDown={move}>
+      {phrase.options.map((o) => (
+        <Box
+          as="button"
+          key={o.id}
+          role="option"
+          aria-selected={o.id === phrase.value}
+          data-option={o.id}
+          minH="44px"
+          px="3"
+          textAlign="left"
+          borderRadius="8px"
+          cursor="pointer"
+          fontWeight={o.id === phrase.value ? 700 : 400}
+          bg={o.id === phrase.value ? "amberWash" : "transparent"}
+          _hover={{ bg: "amberWash" }}
+          onClick={() => done(phrase.choose(o.id))}
+        >
+          {o.id === phrase.value ? "● " : ""}
+          {o.text}
+          {o.note && (
+            <Box as="span" color="quiet" fontSize="14px">
+              {" "}
+              – {o.note}
+            </Box>
+          )}
+        </Box>
+      ))}
+    </Flex>
+  );
+}
+
+function Typed({
+  phrase,
+  done,
+}: {
+  phrase: Extract<Phrase, { quantity: unknown }>;
+  done: (rig: Rig) => void;
+}) {
+  const [text, setText] = useState(phrase.typed);
+  const [trouble, setTrouble] = useState("");
+  const submit = async (typed: string) => {
+    try {
+      const q = await readQuantity(phrase.quantity, typed, phrase.bare);
+      if (q.value < 0) setTrouble(`${typed} is below zero – give zero or more`);
+      else done(phrase.set(q.value));
+    } catch (e) {
+      const field = e instanceof ApiError ? e.problem.fields?.[0] : undefined;
+      setTrouble(field ? `${field.message} – ${field.fix}` : String(e instanceof Error ? e.message : e));
+    }
+  };
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        void submit(text);
+      }}
+    >
+      <Flex gap="2">
+        <input
+          // biome-ignore lint/a11y/noAutofocus: the editor was opened to type here
+          autoFocus
+          value={text}
+          aria-label={phrase.label}
+          aria-invalid={trouble !== ""}
+          onChange={(e) => {
+            setText(e.target.value);
+            setTrouble("");
+          }}
+          onFocus={(e) => e.target.select()}
+          style={{
+            minHeight: 44,
+            width: 130,
+            padding: "0 10px",
+            border: "2px solid var(--ink)",
+            borderRadius: 8,
+            background: "var(--paper)",
+            fontSize: 18,
+          }}
+        />
+        <Press type="submit" look="main">
+          Set
+        </Press>
+      </Flex>
+      {trouble ? (
+        <Box role="alert" color="flare" fontWeight="700" mt="2" fontSize="15px">
+          {trouble}
+        </Box>
+      ) : (
+        <Box color="quiet" mt="2" fontSize="14.5px">
+          {phrase.hint}
+        </Box>
+      )}
+      <Flex gap="2" mt="2" wrap="wrap">
+        {phrase.quick.map((q) => (
+          <Press key={q} type="button" px="3" onClick={() => void submit(q)}>
+            {q === "0" ? "enough" : q}
+          </Press>
+        ))}
+      </Flex>
+    </form>
+  );
+}

@@ -1,0 +1,290 @@
+import type { Catalogue, Rig } from "../api/client";
+import { force, length } from "../ui/format";
+import * as doc from "./document";
+
+/** One value of the rig that can be changed: from a list, or by typing a quantity. */
+export type Phrase = {
+  id: string;
+  /** What it is, for the editor's heading and the screen reader. */
+  label: string;
+  text: string;
+} & (
+  | { options: { id: string; text: string; note?: string }[]; value: string; choose: (id: string) => Rig }
+  | {
+      quantity: "length" | "force";
+      bare: "mm" | "m" | "kN" | "lb";
+      typed: string;
+      hint: string;
+      quick: string[];
+      set: (value: number) => Rig;
+    }
+);
+
+const characters = [
+  { id: "steady", text: "stays steady" },
+  { id: "alternating", text: "comes and goes" },
+  { id: "flogging", text: "goes slack and shakes" },
+  { id: "snatch", text: "comes in jerks" },
+];
+
+const releases = [
+  { id: "slack", text: "by hand, once slack" },
+  { id: "under-load", text: "under load, by hand" },
+  { id: "distance", text: "from a distance" },
+  { id: "cut", text: "any way, a knife included" },
+];
+
+const consequences = [
+  { id: "gear", text: "gear" },
+  { id: "boat", text: "the boat" },
+  { id: "person", text: "a person" },
+];
+
+const wears = [
+  { id: "0", text: "as new" },
+  { id: "1", text: "furry", note: "a tenth off" },
+  { id: "2", text: "worn", note: "a quarter off" },
+  { id: "3", text: "worn out", note: "half off: retire it" },
+];
+
+const making: Record<string, string> = {
+  laid: "three-strand",
+  braid: "braid",
+  twelve: "12-strand",
+  solid: "",
+};
+
+const pick = (list: { id: string; text: string }[], id: string | undefined) =>
+  list.find((x) => x.id === id)?.text ?? String(id ?? "…");
+
+/** The sentence of a rig: plain words and phrases that are the controls. */
+export function sentence(rig: Rig, c: Catalogue): (string | Phrase)[] {
+  const p = phrases(rig, c);
+  const task = c.tasks.find((t) => t.id === doc.jointOf(rig).task);
+  const line = ["A ", p.line_size, " ", p.line_kind, ", ", p.wear, ", "];
+  const joins =
+    task?.between === "fitting"
+      ? [...line, "on a ", p.fitting_size, " ", p.fitting_surface, " ", p.fitting_kind]
+      : task?.between === "lines"
+        ? [...line, "tied to a ", p.other_size, " ", p.other_kind]
+        : [...line, "gripping a loaded ", p.other_size, " ", p.other_kind];
+  return [
+    ...joins,
+    ", must ",
+    p.task,
+    ". It is ",
+    p.wet,
+    ", takes ",
+    p.load,
+    " that ",
+    p.character,
+    ", and must come off ",
+    p.release,
+    "; there is ",
+    p.tail,
+    " to tie with. If it fails, ",
+    p.consequence,
+    " is at risk.",
+  ].filter((part) => part !== undefined);
+}
+
+export function phrases(rig: Rig, c: Catalogue): Record<string, Phrase> {
+  const line = doc.lineOf(rig);
+  const other = doc.otherOf(rig);
+  const fitting = doc.fittingOf(rig);
+  const joint = doc.jointOf(rig);
+  const task = c.tasks.find((t) => t.id === joint.task);
+  const fishing = doc.isFishing(rig, c);
+  const usual = c.fittings.find((f) => f.id === fitting?.kind);
+  const out: Record<string, Phrase> = {
+    line_size: sizePhrase("line_size", "Line", line, fishing, (part) => doc.withLine(rig, part)),
+    line_kind: kindPhrase("line_kind", "line", line, rig, c),
+    wear: {
+      id: "wear",
+      label: "Wear of the line",
+      text: pick(wears, String(line.wear ?? 0)),
+      options: wears,
+      value: String(line.wear ?? 0),
+      choose: (id) => doc.withLine(rig, { wear: Number(id) }),
+    },
+    task: {
+      id: "task",
+      label: "What it must do",
+      text: task?.name ?? joint.task,
+      options: c.tasks.map((t) => ({ id: t.id, text: t.name })),
+      value: joint.task,
+      choose: (id) =>
+        doc.withTask(rig, c.tasks.find((t) => t.id === id) ?? (task as NonNullable<typeof task>), c),
+    },
+    wet: {
+      id: "wet",
+      label: "Wet or dry",
+      text: rig.dry ? "dry" : "wet",
+      options: [
+        { id: "wet", text: "wet" },
+        { id: "dry", text: "dry" },
+      ],
+      value: rig.dry ? "dry" : "wet",
+      choose: (id) => ({ ...rig, dry: id === "dry" }),
+    },
+    load: {
+      id: "load",
+      label: "Highest load",
+      text: force(rig.peak_kn, fishing),
+      quantity: "force",
+      bare: fishing ? "lb" : "kN",
+      typed: force(rig.peak_kn, fishing),
+      hint: fishing
+        ? "The drag setting plus the shock, as in 5 lb or 20 N."
+        : "As in 2.4 kN, 250 kgf or 540 lbf.",
+      quick: fishing ? ["2 lb", "5 lb", "10 lb"] : ["0.5 kN", "1 kN", "2.4 kN", "5 kN"],
+      set: (value) => ({ ...rig, peak_kn: value }),
+    },
+    character: {
+      id: "character",
+      label: "How the load acts",
+      text: pick(characters, rig.character ?? "steady"),
+      options: characters,
+      value: rig.character ?? "steady",
+      choose: (id) => ({ ...rig, character: id }),
+    },
+    release: {
+      id: "release",
+      label: "How it must come off",
+      text: pick(releases, joint.release),
+      options: releases,
+      value: joint.release ?? "",
+      choose: (id) => doc.withJoint(rig, { release: id }),
+    },
+    tail: {
+      id: "tail",
+      label: "Line to tie with",
+      text: joint.tail_m ? length(joint.tail_m * 1000) : "enough line",
+      quantity: "length",
+      bare: "m",
+      typed: joint.tail_m ? length(joint.tail_m * 1000) : "",
+      hint: "How much line there is for the knot and its end. 0 means enough.",
+      quick: ["0", "0.5 m", "0.9 m", "1.5 m"],
+      set: (value) => doc.withJoint(rig, { tail_m: value === 0 ? undefined : value / 1000 }),
+    },
+    consequence: {
+      id: "consequence",
+      label: "What is at risk",
+      text: pick(consequences, rig.consequence ?? "gear"),
+      options: consequences,
+      value: rig.consequence ?? "gear",
+      choose: (id) => ({ ...rig, consequence: id }),
+    },
+  };
+  if (fitting) {
+    out.fitting_size = {
+      id: "fitting_size",
+      label: `${usual?.name ?? "Fitting"}: ${usual?.size_is ?? "size"}`,
+      text: length(fitting.size_mm ?? usual?.default_mm ?? 0),
+      quantity: "length",
+      bare: "mm",
+      typed: length(fitting.size_mm ?? usual?.default_mm ?? 0),
+      hint: `The ${usual?.size_is ?? "size"}, as in 40 mm or 1 1/2 in.`,
+      quick: ["25 mm", "40 mm", "60 mm", "150 mm"],
+      set: (value) => doc.withFitting(rig, { size_mm: value }),
+    };
+    out.fitting_surface = {
+      id: "fitting_surface",
+      label: "Surface",
+      text: c.surfaces.find((s) => s.id === fitting.surface)?.name ?? "…",
+      options: c.surfaces.filter((s) => s.id !== "rope").map((s) => ({ id: s.id, text: s.name })),
+      value: fitting.surface ?? "",
+      choose: (id) => doc.withFitting(rig, { surface: id }),
+    };
+    out.fitting_kind = {
+      id: "fitting_kind",
+      label: "What it is tied to",
+      text: usual?.name ?? fitting.kind,
+      options: c.fittings
+        .filter((f) => task?.fittings?.includes(f.id))
+        .map((f) => ({ id: f.id, text: f.name })),
+      value: fitting.kind,
+      choose: (id) => {
+        const f = c.fittings.find((x) => x.id === id);
+        return doc.withFitting(rig, { kind: id, size_mm: f?.default_mm, surface: f?.surface });
+      },
+    };
+  }
+  if (other) {
+    out.other_size = sizePhrase("other_size", "Other line", other, fishing, (part) =>
+      doc.withOther(rig, part),
+    );
+    out.other_kind = kindPhrase("other_kind", "other", other, rig, c);
+  }
+  return out;
+}
+
+/** A line's size: its diameter, or for fishing line its pound test. */
+function sizePhrase(
+  id: string,
+  label: string,
+  line: doc.LineDoc,
+  fishing: boolean,
+  set: (part: Partial<doc.LineDoc>) => Rig,
+): Phrase {
+  if (fishing && (line.label_kn || !line.diameter_mm)) {
+    return {
+      id,
+      label: `${label}: pound test`,
+      text: force(line.label_kn ?? 0, true),
+      quantity: "force",
+      bare: "lb",
+      typed: force(line.label_kn ?? 0, true),
+      hint: "The strength on the spool, as in 16 lb or 7 kgf.",
+      quick: ["8 lb", "16 lb", "20 lb", "60 lb"],
+      set: (value) => set({ label_kn: value, diameter_mm: undefined }),
+    };
+  }
+  return {
+    id,
+    label: `${label}: diameter`,
+    text: line.diameter_mm ? length(line.diameter_mm) : force(line.label_kn ?? 0, false),
+    quantity: "length",
+    bare: "mm",
+    typed: line.diameter_mm ? length(line.diameter_mm) : "",
+    hint: "As in 12 mm or 1/2 in.",
+    quick: ["6 mm", "8 mm", "12 mm", "16 mm"],
+    set: (value) => set({ diameter_mm: value, label_kn: undefined }),
+  };
+}
+
+function kindPhrase(id: string, which: "line" | "other", line: doc.LineDoc, rig: Rig, c: Catalogue): Phrase {
+  const name = (material: string, construction: string) =>
+    `${c.materials.find((m) => m.id === material)?.name ?? material} ${making[construction] ?? ""}`.trim();
+  const options = c.materials.flatMap((m) =>
+    m.constructions.map((k) => ({
+      id: `${m.id} ${k}`,
+      text: m.id === "braided-pe" ? m.name : name(m.id, k),
+    })),
+  );
+  const value = `${line.material} ${line.construction ?? ""}`;
+  return {
+    id,
+    label: which === "line" ? "Material and make" : "Other line: material and make",
+    text: options.find((o) => o.id === value)?.text ?? name(line.material, line.construction ?? ""),
+    options,
+    value,
+    choose: (both) => {
+      const [material = "", construction = ""] = both.split(" ");
+      const next = doc.withMaterial(rig, which, material, construction);
+      // Fishing line goes by its label, rope by its diameter: start from a usual size when that changes.
+      const was = c.materials.find((m) => m.id === line.material)?.fishing ?? false;
+      const is = c.materials.find((m) => m.id === material)?.fishing ?? false;
+      if (was === is) return next;
+      const size = is
+        ? { label_kn: 0.0712, diameter_mm: undefined }
+        : { label_kn: undefined, diameter_mm: 12 };
+      return which === "line" ? doc.withLine(next, size) : doc.withOther(next, size);
+    },
+  };
+}
+
+/** The sentence as plain text, to be read out or sent. */
+export function plain(parts: (string | Phrase)[]): string {
+  return parts.map((p) => (typeof p === "string" ? p : p.text)).join("");
+}

@@ -1,0 +1,50 @@
+import { Box, Popover, Portal } from "@chakra-ui/react";
+import type { Figure } from "../api/client";
+
+type Tag = Figure["tag"];
+
+const words: Record<Tag, { mark: string; meaning: string }> = {
+  published: { mark: "■", meaning: "Published: from the source named here." },
+  computed: { mark: "◆", meaning: "Computed by Oarweed from stated inputs." },
+  trade: { mark: "●", meaning: "Trade: common practice, no source." },
+  memory: { mark: "○", meaning: "Memory: recalled, not checked. A starting point only." },
+  yours: { mark: "★", meaning: "Yours: entered or measured by you." },
+};
+
+/** Where a number comes from, as a mark and a word; pressed, it names the source. */
+export function Evidence({ tag, source }: { tag: Tag; source?: string }) {
+  const w = words[tag];
+  return (
+    <Popover.Root lazyMount unmountOnExit>
+      <Popover.Trigger asChild>
+        <Box
+          as="button"
+          display="inline-flex"
+          alignItems="center"
+          gap="1"
+          minH="28px"
+          px="1.5"
+          fontSize="13px"
+          color="quiet"
+          borderRadius="full"
+          cursor="pointer"
+          _hover={{ bg: "amberWash", color: "ink" }}
+          aria-label={`Evidence: ${tag}. Show the source`}
+        >
+          <span aria-hidden>{w.mark}</span>
+          {tag}
+        </Box>
+      </Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content bg="sheet" color="ink" border="1.5px solid" borderColor="ink" maxW="300px">
+            <Popover.Body fontSize="15px">
+              <strong>{w.meaning}</strong>
+              {source && <Box mt="1">{source}.</Box>}
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}

@@ -1,0 +1,38 @@
+import { Flex } from "@chakra-ui/react";
+import type { Hold } from "../api/client";
+
+const looks = {
+  holds: { mark: "M4 12.5l5 5L20 6.5", colour: "glass", wash: "glassWash" },
+  marginal: { mark: "M3 14c3-6 6-6 9 0s6 6 9 0", colour: "amber", wash: "amberWash" },
+  slips: { mark: "M5 5l14 14M19 5L5 19", colour: "flare", wash: "flareWash" },
+} as const;
+
+/** Holds, marginal or slips: always a word and a shape, never the colour alone. */
+export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class" | "chance"> }) {
+  const look = looks[hold.class];
+  return (
+    <Flex
+      display="inline-flex"
+      align="center"
+      gap="1"
+      px="2"
+      py="0.5"
+      borderRadius="full"
+      bg={look.wash}
+      color={look.colour}
+      fontSize="14px"
+      fontWeight="700"
+      whiteSpace="nowrap"
+      data-hold={hold.class}
+    >
+      <svg width="15" height="15" viewBox="0 0 24 24" fill="none" aria-hidden="true">
+        <path d={look.mark} stroke="currentColor" strokeWidth="3.6" strokeLinecap="round" />
+      </svg>
+      {when && <span style={{ fontWeight: 400 }}>{when}</span>}
+      {hold.class}
+      {hold.class === "marginal" && hold.chance != null && (
+        <span style={{ fontWeight: 400 }}>{Math.round(hold.chance * 100)} in 100</span>
+      )}
+    </Flex>
+  );
+}
