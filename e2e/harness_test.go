@@ -106,8 +106,9 @@ func open(t testing.TB, width, height int64) *page {
 			if err != nil {
 				return
 			}
-			// A refused input is answered with 422, which the browser logs by itself.
-			expected := strings.Contains(m.Text, "422 (Unprocessable")
+			// The browser logs refused input and unknown knots by itself.
+			expected := strings.Contains(m.Text, "422 (Unprocessable") ||
+				strings.Contains(m.Text, "404 (Not Found)") && strings.Contains(m.URL, "/api/knots/")
 			if (m.Type == chromedp.ConsoleError || m.Type == chromedp.ConsoleException) && !expected {
 				lock.Lock()
 				trouble = append(trouble, m.Text)

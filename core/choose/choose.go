@@ -120,7 +120,8 @@ type Ruled struct {
 	Knot    string   `json:"knot"`
 	Name    string   `json:"name"`
 	Reasons []Reason `json:"reasons" nullable:"false"`
-	// Near: it is meant for this task, so that the reason is worth reading first.
+	// Near: it is meant for this task and fitting, so that the reason is worth
+	// reading first.
 	Near bool `json:"near"`
 }
 
@@ -161,8 +162,8 @@ func For(c *catalogue.Catalogue, r *rig.Rig) (*Answer, error) {
 		j.holds()
 		j.strength()
 		if reasons := j.gates(); len(reasons) > 0 {
-			_, meant := k.Tasks[r.Task.ID]
-			a.RuledOut = append(a.RuledOut, Ruled{k.ID, k.Name, reasons, meant})
+			near := reasons[0].Gate != "task" && reasons[0].Gate != "object"
+			a.RuledOut = append(a.RuledOut, Ruled{k.ID, k.Name, reasons, near})
 			continue
 		}
 		a.Ranked = append(a.Ranked, j.choice(weights))

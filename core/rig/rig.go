@@ -11,6 +11,7 @@ import (
 	"fmt"
 	"io"
 	"slices"
+	"strconv"
 	"strings"
 
 	"oarweed/core/line"
@@ -345,8 +346,11 @@ func between(l *problem.List, path string, v, lo, hi float64, u string) {
 			what = "is below zero"
 		}
 	}
-	l.Add(path, fmt.Sprintf("%g%s %s", v, u, what), fmt.Sprintf("give %g to %g%s", lo, hi, u))
+	l.Add(path, number(v)+u+" "+what, "give "+number(lo)+" to "+number(hi)+u)
 }
+
+// number writes v without an exponent.
+func number(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 
 func oneOf[T ~string](l *problem.List, path string, v T, list []T) {
 	if !slices.Contains(list, v) {

@@ -1,7 +1,5 @@
 package shape
 
-import "math/big"
-
 // pd is a planar diagram code with its crossing signs, and the number of
 // circles that meet nothing.
 type pd struct {
@@ -177,7 +175,7 @@ func divideByCircle(p laurent) laurent {
 }
 
 // alexander gives the one-variable Alexander polynomial from a minor of the Fox
-// matrix of the Wirtinger presentation, taken exactly at enough whole t and
+// matrix of the Wirtinger presentation, taken at enough whole t and
 // interpolated; scaled to begin at t⁰ with a positive coefficient. A split link
 // gives 0. The exponents of the result count halves of t.
 func (d pd) alexander() laurent {
@@ -213,19 +211,16 @@ func (d pd) alexander() laurent {
 		return laurent{} // a component that only passes over: the link splits
 	}
 	at := func(e int) int { return number[find(e)] - 1 }
-	values := make([]*big.Int, n+1)
+	values := make([]uint64, n+1)
 	for t := range values {
-		m := make([][]*big.Int, n)
+		m := make([][]uint64, n)
 		for i, x := range d.x {
-			m[i] = make([]*big.Int, n)
-			for j := range m[i] {
-				m[i][j] = new(big.Int)
-			}
+			m[i] = make([]uint64, n)
 			in, out := x[0], x[2]
 			if d.sign[i] < 0 {
 				in, out = out, in
 			}
-			add := func(e int, v int64) { m[i][at(e)].Add(m[i][at(e)], big.NewInt(v)) }
+			add := func(e int, v int64) { m[i][at(e)] = (m[i][at(e)] + dropMod(v)) % prime }
 			add(x[1], 1-int64(t))
 			add(in, int64(t))
 			add(out, -1)
@@ -234,7 +229,7 @@ func (d pd) alexander() laurent {
 		for i := range minor {
 			minor[i] = minor[i][:n-1]
 		}
-		values[t] = determinantAt(minor)
+		values[t] = determinantMod(minor)
 	}
 	p := interpolate(values)
 	if len(p.c) == 0 {

@@ -3,7 +3,8 @@ package shape
 import (
 	"fmt"
 	"maps"
-	"math/big"
+	"math/bits"
+	"slices"
 	"strings"
 )
 
@@ -111,73 +112,105 @@ func (p laurent) absAtMinusOne() int64 {
 	return v
 }
 
-// determinantAt gives the exact determinant of a square integer matrix by
-// Bareiss's fraction-free elimination.
-func determinantAt(m [][]*big.Int) *big.Int {
-	n := len(m)
-	sign := int64(1)
-	prev := big.NewInt(1)
-	for k := 0; k < n-1; k++ {
-		if m[k][k].Sign() == 0 {
-			swap := -1
-			for i := k + 1; i < n; i++ {
-				if m[i][k].Sign() != 0 {
-					swap = i
-					break
-				}
-			}
-			if swap < 0 {
-				return new(big.Int)
-			}
-			m[k], m[swap] = m[swap], m[k]
-			sign = -sign
-		}
-		for i := k + 1; i < n; i++ {
-			for j := k + 1; j < n; j++ {
-				a := new(big.Int).Mul(m[i][j], m[k][k])
-				b := new(big.Int).Mul(m[i][k], m[k][j])
-				m[i][j] = a.Sub(a, b).Quo(a, prev)
-			}
-		}
-		prev = m[k][k]
-	}
-	if n == 0 {
-		return big.NewInt(1)
-	}
-	return new(big.Int).Mul(m[n-1][n-1], big.NewInt(sign))
+// prime is 2⁶¹ − 1. Polynomials are worked out modulo it and lifted to the
+// coefficients nearest zero, which is exact while those are below 2⁶⁰: the
+// coefficients of an Alexander polynomial are at most the number of Kauffman
+// states, below 2ⁿ for n crossings.
+const prime = 1<<61 - 1
+
+func mulMod(a, b uint64) uint64 {
+	hi, lo := bits.Mul64(a, b)
+	return bits.Rem64(hi, lo, prime)
 }
 
-// interpolate finds the integer polynomial of degree below len(v) that takes
-// the value v[i] at i, by Newton's divided differences.
-func interpolate(v []*big.Int) laurent {
-	n := len(v)
-	d := make([]*big.Rat, n)
-	for i := range v {
-		d[i] = new(big.Rat).SetInt(v[i])
+func powMod(a, e uint64) uint64 {
+	out := uint64(1)
+	for ; e > 0; e >>= 1 {
+		if e&1 == 1 {
+			out = mulMod(out, a)
+		}
+		a = mulMod(a, a)
 	}
-	for k := 1; k < n; k++ {
-		for i := n - 1; i >= k; i-- {
-			d[i] = new(big.Rat).Quo(new(big.Rat).Sub(d[i], d[i-1]), big.NewRat(int64(k), 1))
+	return out
+}
+
+func inverseMod(a uint64) uint64 { return powMod(a, prime-2) }
+
+func subMod(a, b uint64) uint64 {
+	if a >= b {
+		return a - b
+	}
+	return a + prime - b
+}
+
+// dropMod and liftMod go between whole numbers and residues.
+func dropMod(v int64) uint64 {
+	if v < 0 {
+		return prime - uint64(-v)
+	}
+	return uint64(v)
+}
+
+func liftMod(v uint64) int64 {
+	if v > prime/2 {
+		return -int64(prime - v)
+	}
+	return int64(v)
+}
+
+// determinantMod gives the determinant of a square matrix; it spoils m.
+func determinantMod(m [][]uint64) uint64 {
+	det := uint64(1)
+	for k := range m {
+		pivot := slices.IndexFunc(m[k:], func(row []uint64) bool { return row[k] != 0 })
+		if pivot < 0 {
+			return 0
+		}
+		if pivot > 0 {
+			m[k], m[k+pivot] = m[k+pivot], m[k]
+			det = subMod(0, det)
+		}
+		det = mulMod(det, m[k][k])
+		inv := inverseMod(m[k][k])
+		for _, row := range m[k+1:] {
+			if row[k] == 0 {
+				continue
+			}
+			f := mulMod(row[k], inv)
+			for j := k; j < len(m); j++ {
+				row[j] = subMod(row[j], mulMod(f, m[k][j]))
+			}
 		}
 	}
-	// Expand the Newton form from the inside.
-	c := make([]*big.Rat, n)
-	for i := range c {
-		c[i] = new(big.Rat)
+	return det
+}
+
+// interpolate finds the polynomial of degree below len(v) that takes the value
+// v[i] at i, by Newton's divided differences.
+func interpolate(v []uint64) laurent {
+	n := len(v)
+	d := slices.Clone(v)
+	for k := 1; k < n; k++ {
+		inv := inverseMod(uint64(k))
+		for i := n - 1; i >= k; i-- {
+			d[i] = mulMod(subMod(d[i], d[i-1]), inv)
+		}
 	}
+	// Expand the Newton form from the inside: c ← c·(t − k) + d[k].
+	c := make([]uint64, n)
 	for k := n - 1; k >= 0; k-- {
 		for i := n - 1; i >= 0; i-- {
-			t := new(big.Rat).Mul(c[i], big.NewRat(int64(-k), 1))
+			t := subMod(0, mulMod(c[i], uint64(k)))
 			if i > 0 {
-				t.Add(t, c[i-1])
+				t = (t + c[i-1]) % prime
 			}
 			c[i] = t
 		}
-		c[0].Add(c[0], d[k])
+		c[0] = (c[0] + d[k]) % prime
 	}
 	out := laurent{c: make([]int64, n)}
 	for i := range c {
-		out.c[i] = c[i].Num().Int64()
+		out.c[i] = liftMod(c[i])
 	}
 	return out.trim()
 }
@@ -222,8 +255,12 @@ func terms(text string) map[int]int64 {
 		}
 		out[e] += sign * k
 	}
+	maps.DeleteFunc(out, func(_ int, k int64) bool { return k == 0 })
 	return out
 }
+
+// Same reports whether two polynomials as written are equal.
+func Same(a, b string) bool { return maps.Equal(terms(a), terms(b)) }
 
 // SameUpToMirror reports whether two polynomials, as written by this package,
 // are equal or become so when t is replaced by 1/t.

@@ -52,7 +52,6 @@ func (sh *Shape) SVG(o Options) string {
 	if d.plain {
 		d.o.Step = float64(sh.Steps())
 	}
-	d.whole = d.o.Step >= float64(sh.Steps())
 	d.flip, d.swap = o.View == Across || o.View == LeftHanded, o.View == Across
 	d.turn = o.View == Opposite
 	return d.render()
@@ -62,7 +61,7 @@ type drawing struct {
 	*Shape
 	o                Options
 	flip, swap, turn bool
-	whole, plain     bool // finished; finished and with nothing accented
+	plain            bool // nothing accented
 	b                strings.Builder
 	min, max         Point
 }
@@ -367,7 +366,7 @@ func (d *drawing) end(r int, spans []span, back bool) {
 	}
 	fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--rope-%d-edge,#5b3c10)" stroke-width="%s"/>`, d.path(r, s-0.42*w, s), r%2+1, num(w))
 	fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--whipping,#fffaf0)" stroke-width="%s"/>`, d.path(r, s-0.34*w, s-0.09*w), num(w*0.9))
-	if !d.whole {
+	if d.reach(r, math.Floor(d.o.Step)+1) > s {
 		// Where it goes next: a small arrow head beyond the end.
 		t := c.tangent(s)
 		n := Point{-t.Y, t.X}

@@ -1,5 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, type Rig, type Schemas, unwrap } from "./client";
+import { useRef } from "react";
+import { type Answer, api, type Rig, type Schemas, unwrap } from "./client";
 
 export function useCatalogue() {
   return useQuery({
@@ -9,15 +10,18 @@ export function useCatalogue() {
   });
 }
 
-/** The ranked answer for a rig. The last answer stays in view while the next one is worked out. */
+/** The ranked answer for a rig. The last good answer stays while the next is worked out, or when it is refused. */
 export function useAnswer(rig: Rig) {
-  return useQuery({
+  const last = useRef<Answer>(undefined);
+  const query = useQuery({
     queryKey: ["choose", rig],
     queryFn: () => unwrap(api.POST("/api/choose", { body: rig })),
     placeholderData: keepPreviousData,
     retry: false,
     staleTime: Number.POSITIVE_INFINITY,
   });
+  if (query.data) last.current = query.data;
+  return { answer: query.data ?? last.current, error: query.error, busy: query.isFetching };
 }
 
 export function useKnot(id: string) {

@@ -51,7 +51,9 @@ function Page({ knot }: { knot: KnotPage }) {
   const last = knot.steps.length;
   const [params, setParams] = useSearchParams();
   const [attempt, setAttempt] = useState(false);
-  const step = Math.min(Math.max(Number(params.get("step") ?? 1) || 0, 0), last);
+  const clamp = (n: number) => Math.min(Math.max(n, 0), last);
+  // Kept here and not only in the address, so that quick presses all count.
+  const [step, setStep] = useState(() => clamp(Number(params.get("step") ?? 1) || 0));
   const view = views.find((v) => v.id === params.get("view")) ?? views[0];
   const look = looks.find((l) => l.id === params.get("look")) ?? looks[knot.kind === "terminal" ? 2 : 0];
   const labels = params.get("names") === "1";
@@ -60,13 +62,17 @@ function Page({ knot }: { knot: KnotPage }) {
     next.set(key, value);
     setParams(next, { replace: true });
   };
-  const go = (to: number) => set("step", String(Math.min(Math.max(to, 0), last)));
+  const go = (to: number) => setStep(clamp(to));
+  const by = (steps: number) => setStep((now) => clamp(now + steps));
+  useEffect(() => {
+    if (params.get("step") !== String(step)) set("step", String(step));
+  });
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       if (isTyping(e)) return;
       const v = views[Number(e.key) - 1];
-      if (e.key === "ArrowRight") go(step + 1);
-      else if (e.key === "ArrowLeft") go(step - 1);
+      if (e.key === "ArrowRight") by(1);
+      else if (e.key === "ArrowLeft") by(-1);
       else if (v) set("view", v.id);
       else if (e.key === "a") setAttempt(true);
       else return;
@@ -95,7 +101,7 @@ function Page({ knot }: { knot: KnotPage }) {
             borderColor="rule"
             borderRadius="14px"
             overflow="hidden"
-            onTouchStart={swipe((d) => go(step + d))}
+            onTouchStart={swipe(by)}
           >
             <Drawing
               id={knot.id}
@@ -122,7 +128,7 @@ function Page({ knot }: { knot: KnotPage }) {
             )}
           </Box>
           <Flex gap="3" mt="3" align="stretch">
-            <Press onClick={() => go(step - 1)} disabled={step === 0} minW="56px" aria-label="Step back">
+            <Press onClick={() => by(-1)} disabled={step === 0} minW="56px" aria-label="Step back">
               ◀
             </Press>
             <Flex
@@ -145,7 +151,7 @@ function Page({ knot }: { knot: KnotPage }) {
               </Box>
             </Flex>
             <Press
-              onClick={() => go(step + 1)}
+              onClick={() => by(1)}
               disabled={step === last}
               look="main"
               minW="56px"

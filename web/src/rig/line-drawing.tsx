@@ -104,10 +104,10 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
       {selected && (
         <Box
           position="absolute"
-          left={`${scene.glass.x - scene.glass.r * 0.74}px`}
-          top={`${scene.glass.y - scene.glass.r * 0.74}px`}
-          w={`${scene.glass.r * 1.48}px`}
-          h={`${scene.glass.r * 1.48}px`}
+          left={`${scene.glass.x - scene.glass.r * 0.78}px`}
+          top={`${scene.glass.y - scene.glass.r * 0.78}px`}
+          w={`${scene.glass.r * 1.56}px`}
+          h={`${scene.glass.r * 1.56}px`}
         >
           <Drawing
             id={selected.knot}
@@ -203,9 +203,9 @@ function layOut(rig: Rig, answer: Answer, width: number, phone: boolean) {
   const size = fitting?.size_mm ?? answer.other?.diameter_mm ?? d;
   const solid = fitting?.kind === "post" || fitting?.kind === "bollard" || fitting?.kind === "rail";
   // Pixels per mm: the rope readable, the fitting in the picture.
-  const px = Math.max(Math.min((phone ? 18 : 24) / d, (solid ? 110 : 40) / size), 5 / d);
+  const px = Math.max(Math.min((phone ? 16 : 24) / d, (solid ? 110 : phone ? 28 : 40) / size), 5 / d);
   const w = d * px;
-  const y = phone ? 66 : 80;
+  const y = phone ? 72 : 80;
   const at = solid ? 26 + Math.min(size * px, 150) / 2 : 80;
   const reach = {
     ring: ringRadius(size * px),
@@ -225,7 +225,7 @@ function layOut(rig: Rig, answer: Answer, width: number, phone: boolean) {
     below: 186,
     joint: { x: jointX, r: Math.max(w * 0.95, 6) },
     rope: { x0: jointX, x1: width - 26, y, w },
-    glass: { x: jointX + (phone ? 120 : 190), y: phone ? 140 : 160, r: glassR },
+    glass: { x: phone ? Math.min(jointX + 120, width - 84) : jointX + 190, y: phone ? 140 : 160, r: glassR },
   };
 }
 
@@ -344,7 +344,7 @@ function ScaleBar({ scene, width }: { scene: Scene; width: number }) {
   const unit = 10 ** Math.floor(Math.log10(target));
   const mm = ([5, 2, 1].find((k) => k * unit <= target) ?? 1) * unit;
   const w = mm * scene.px;
-  const y = scene.height - 12;
+  const y = width < 700 ? 30 : scene.height - 12;
   return (
     <g>
       <path d={`M${width - 20 - w} ${y - 6}v6h${w}v-6`} fill="none" stroke="var(--ink)" strokeWidth="1.8" />

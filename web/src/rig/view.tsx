@@ -17,7 +17,7 @@ import { Sentence } from "./sentence";
 export function RigView() {
   const { rig, change, broken } = useRig();
   const catalogue = useCatalogue();
-  const answer = useAnswer(rig);
+  const { answer: a, error, busy } = useAnswer(rig);
   const [chosen, setChosen] = useState("");
   const [attempt, setAttempt] = useState("");
   useEffect(() => {
@@ -33,7 +33,6 @@ export function RigView() {
       </Pad>
     );
   if (!c) return <Pad>Loading…</Pad>;
-  const a = answer.data;
   const selected = a?.ranked.find((x) => x.knot === chosen) ?? a?.ranked[0];
   return (
     <Box as="main" w="100%" maxW="1360px" mx="auto">
@@ -69,20 +68,14 @@ export function RigView() {
       >
         <Sentence parts={parts} change={change} />
       </Box>
-      {answer.error && (
+      {error && (
         <Pad>
-          <Trouble error={answer.error} />
+          <Trouble error={error} />
           {a && <Box mt="2">Below is the answer from before this change.</Box>}
         </Pad>
       )}
       {a && (
-        <Box
-          px={{ base: 3, md: 6 }}
-          py="4"
-          opacity={answer.error ? 0.45 : 1}
-          data-testid="answer"
-          data-busy={answer.isFetching}
-        >
+        <Box px={{ base: 3, md: 6 }} py="4" opacity={error ? 0.45 : 1} data-testid="answer" data-busy={busy}>
           <AnswerPanel
             answer={a}
             fishing={isFishing(rig, c)}
@@ -164,7 +157,7 @@ function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text
           const r = rigs.data?.find((x) => String(x.id) === e.target.value);
           if (r) change(r.rig);
         }}
-        style={{ minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: 170 }}
+        style={{ minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: 130 }}
       >
         <option value="">Open…</option>
         {rigs.data?.map((r) => (
@@ -179,7 +172,11 @@ function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text
       <Press look="bare" onClick={() => void copy("Link", link())}>
         Copy link
       </Press>
-      <Press look="bare" onClick={() => void copy("Sentence", text)}>
+      <Press
+        look="bare"
+        display={{ base: "none", md: "inline-flex" }}
+        onClick={() => void copy("Sentence", text)}
+      >
         Copy sentence
       </Press>
       <Box role="status" color="glass" fontWeight="700">

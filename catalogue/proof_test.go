@@ -1,0 +1,264 @@
+package catalogue_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"os/exec"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"oarweed/catalogue"
+	"oarweed/core/shape"
+)
+
+func load(t testing.TB) *catalogue.Catalogue {
+	t.Helper()
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	return c
+}
+
+// Every knot of the first dozen is drawn, and every drawing is the knot it
+// should be: the expected values and their origins are in proofs.yaml.
+func TestEveryDrawingIsProven(t *testing.T) {
+	c := load(t)
+	for _, k := range c.Knots {
+		t.Run(k.ID, func(t *testing.T) {
+			sh, err := c.Drawing(k.ID)
+			require.NoError(t, err)
+			require.NotNil(t, sh, "no drawing")
+			assert.NotEmpty(t, c.Proofs(k.ID))
+			assert.NoError(t, c.Prove(k.ID))
+		})
+	}
+}
+
+type reginaAnswer struct {
+	Jones      map[string]int64 `json:"jones"`
+	Alexander  []int64          `json:"alexander"`
+	Components int              `json:"components"`
+}
+
+// regina asks Regina (B. A. Burton and others), from Debian's regina-normal.
+func regina(t *testing.T, codes map[string]any) map[string]reginaAnswer {
+	t.Helper()
+	in, err := json.Marshal(codes)
+	require.NoError(t, err)
+	cmd := exec.Command("regina-python", "testdata/regina.py")
+	cmd.Stdin = bytes.NewReader(in)
+	var errOut strings.Builder
+	cmd.Stderr = &errOut
+	out, err := cmd.Output()
+	require.NoError(t, err, "Regina is needed: run make test-deps\n%s", errOut.String())
+	answers := map[string]reginaAnswer{}
+	require.NoError(t, json.Unmarshal(out, &answers), "%s", out)
+	return answers
+}
+
+// polynomial writes Regina's coefficients the way core/shape does.
+func polynomial(byHalves map[string]int64) string {
+	var b strings.Builder
+	for e := -200; e <= 200; e++ {
+		if k := byHalves[strconv.Itoa(e)]; k != 0 {
+			power := fmt.Sprintf("t^(%d/2)", e)
+			if e%2 == 0 {
+				power = fmt.Sprintf("t^%d", e/2)
+			}
+			fmt.Fprintf(&b, "%+d%s", k, power)
+		}
+	}
+	if b.Len() == 0 {
+		return "0"
+	}
+	return b.String()
+}
+
+func TestInvariantsAgreeWithRegina(t *testing.T) {
+	c := load(t)
+	codes := map[string]any{}
+	want := map[string]shape.Closure{}
+	for _, k := range c.Knots {
+		sh, err := c.Drawing(k.ID)
+		require.NoError(t, err)
+		for _, x := range sh.Closures() {
+			name := k.ID + " " + x.Name
+			codes[name], want[name] = x.PD, x
+		}
+	}
+	got := regina(t, codes)
+	require.Len(t, got, len(want))
+	for name, g := range got {
+		w := want[name]
+		assert.Equal(t, w.Components, g.Components, name)
+		assert.True(t, shape.Same(w.Jones, polynomial(g.Jones)), "%s: Jones ours %s, Regina %s", name, w.Jones, polynomial(g.Jones))
+		alexander := map[string]int64{}
+		for i, k := range g.Alexander {
+			alexander[strconv.Itoa(2*i)] = k
+		}
+		assert.True(t, shape.Same(w.Alexander, polynomial(alexander)), "%s: Alexander ours %s, Regina %s", name, w.Alexander, polynomial(alexander))
+	}
+}
+
+// The polynomials quoted in proofs.yaml as those of the Rolfsen table are checked
+// against Regina on the table's own Dowker–Thistlethwaite codes.
+func TestTableValuesAgreeWithRegina(t *testing.T) {
+	codes := map[string]any{}
+	for name, dt := range map[string]string{
+		"3_1": "4 6 2", "4_1": "4 6 8 2", "6_1": "4 8 12 10 2 6", "6_2": "4 8 10 12 2 6", "6_3": "4 8 10 2 12 6", "8_20": "4 8 -12 2 -14 -6 -16 -10",
+	} {
+		codes[name] = map[string]string{"dt": dt}
+	}
+	table := regina(t, codes)
+	c := load(t)
+	seen := 0
+	for _, k := range c.Knots {
+		for _, p := range c.Proofs(k.ID) {
+			for name, row := range table {
+				if strings.Contains(p.Origin, "knot "+name+" of the Rolfsen table") {
+					seen++
+					assert.True(t, shape.SameUpToMirror(p.Jones, polynomial(row.Jones)), "%s %s: %s, Regina says %s", k.ID, p.Closure, p.Jones, polynomial(row.Jones))
+				}
+			}
+		}
+	}
+	assert.GreaterOrEqual(t, seen, 7)
+}
+
+// Turning over any single crossing of a drawing must show in its invariants.
+func TestEveryFlippedCrossingShows(t *testing.T) {
+	c := load(t)
+	for _, k := range c.Knots {
+		if k.ID == "figure-eight-follow-through" {
+			continue // its one closure shrinks to a ring: see TestFollowThroughHalves
+		}
+		sh, err := c.Drawing(k.ID)
+		require.NoError(t, err)
+		before := fingerprint(sh)
+		for name := range sh.Crossings {
+			flipped, err := shape.Load(flip(k.Shape, name))
+			require.NoError(t, err, "%s %s", k.ID, name)
+			assert.NotEqual(t, before, fingerprint(flipped), "%s: turning crossing %s over changes nothing", k.ID, name)
+		}
+	}
+}
+
+// A follow-through closes to a plain loop whatever its crossings do in pairs, so
+// its proof is in its halves: up to the ring, and from the ring back, each is a
+// figure eight (knot 4_1 of the Rolfsen table), and the two run side by side.
+func TestFollowThroughHalves(t *testing.T) {
+	c := load(t)
+	source := c.Knot("figure-eight-follow-through").Shape
+	body := source[strings.Index(source, "rope r: ")+len("rope r: "):]
+	there, back, ok := strings.Cut(body, "+O@")
+	require.True(t, ok)
+	_, back, _ = strings.Cut(back, "-O@26.75,5.8")
+	within := func(words string) []string {
+		var keep []string
+		count := map[string]int{}
+		for _, w := range strings.Fields(words) {
+			count[strings.TrimLeft(w, "+-")]++
+		}
+		for _, w := range strings.Fields(words) {
+			// Crossings with the other half become plain points of this one.
+			name := strings.TrimLeft(w, "+-")
+			switch {
+			case strings.HasPrefix(w, "|"):
+			case strings.Contains(w, ","), count[name] == 2:
+				keep = append(keep, w)
+			}
+		}
+		return keep
+	}
+	var signs [2]string
+	for i, half := range []string{there, back} {
+		words := within(half)
+		x := ""
+		for name, p := range parsed(t, source).Crossings {
+			for _, w := range words {
+				if w == "+"+name {
+					x += fmt.Sprintf(" %s %g,%g", name, p.X, p.Y)
+				}
+			}
+		}
+		sh, err := shape.Load("knot half\nw 0.4\nx" + x + "\nrope r: " + strings.Join(words, " ") + "\n")
+		require.NoError(t, err)
+		front := sh.Closures()[0]
+		assert.Equal(t, "1 - 3t + t^2", front.Alexander)
+		assert.True(t, shape.Same("t^2 - t + 1 - t^-1 + t^-2", front.Jones), front.Jones)
+		for _, w := range words {
+			if len(w) == 2 {
+				signs[i] += w[:1]
+			}
+		}
+	}
+	assert.Equal(t, "+-+-+-+-", signs[0])
+	assert.Equal(t, "-+-+-+-+", signs[1], "the way back meets the same passes in reverse")
+}
+
+func parsed(t *testing.T, source string) *shape.Source {
+	t.Helper()
+	s, err := shape.Parse(source)
+	require.NoError(t, err)
+	return s
+}
+
+func fingerprint(sh *shape.Shape) string {
+	var b strings.Builder
+	for _, x := range sh.Closures() {
+		fmt.Fprintln(&b, x.Name, x.Linking, x.Alexander, x.Jones)
+	}
+	return b.String()
+}
+
+// flip swaps the signs of a crossing where ropes are threaded through it.
+func flip(source, name string) string {
+	lines := strings.Split(source, "\n")
+	rope := false
+	for i, line := range lines {
+		if !strings.HasPrefix(line, " ") {
+			rope = strings.HasPrefix(line, "rope")
+		}
+		if !rope {
+			continue
+		}
+		words := strings.Split(line, " ")
+		for j, w := range words {
+			switch w {
+			case "+" + name:
+				words[j] = "-" + name
+			case "-" + name:
+				words[j] = "+" + name
+			}
+		}
+		lines[i] = strings.Join(words, " ")
+	}
+	return strings.Join(lines, "\n")
+}
+
+func BenchmarkDrawing(b *testing.B) {
+	c := load(b)
+	for _, k := range c.Knots {
+		sh, err := c.Drawing(k.ID)
+		require.NoError(b, err)
+		b.Run(k.ID, func(b *testing.B) {
+			size := 0
+			for b.Loop() {
+				size = len(sh.SVG(shape.Options{Step: float64(sh.Steps()), Look: shape.LookLaid}))
+			}
+			b.ReportMetric(float64(size)/1000, "kB")
+		})
+	}
+}
+
+func BenchmarkLoadCatalogue(b *testing.B) {
+	for b.Loop() {
+		if _, err := catalogue.Load(); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
