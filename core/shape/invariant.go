@@ -207,8 +207,8 @@ func (d pd) alexander() laurent {
 			number[r] = len(number) + 1
 		}
 	}
-	if len(number) < n {
-		return laurent{} // a component that only passes over: the link splits
+	if len(number) > n {
+		return laurent{} // a component that only passes over is an arc more: the link splits
 	}
 	at := func(e int) int { return number[find(e)] - 1 }
 	values := make([]uint64, n+1)

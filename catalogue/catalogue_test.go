@@ -1,0 +1,97 @@
+package catalogue_test
+
+import (
+	"io/fs"
+	"os"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"oarweed/catalogue"
+)
+
+// with copies the built-in files and changes one of them.
+func with(t *testing.T, name, from, to string) fs.FS {
+	t.Helper()
+	out := fstest.MapFS{}
+	disk := os.DirFS(".")
+	require.NoError(t, fs.WalkDir(disk, ".", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || strings.HasSuffix(path, ".go") {
+			return err
+		}
+		text, err := fs.ReadFile(disk, path)
+		out[path] = &fstest.MapFile{Data: text}
+		return err
+	}))
+	require.Contains(t, string(out[name].Data), from)
+	out[name].Data = []byte(strings.Replace(string(out[name].Data), from, to, 1))
+	return out
+}
+
+func TestCatalogueErrorsNameFileAndField(t *testing.T) {
+	for _, c := range []struct{ file, from, to, says string }{
+		{"knots/bowline.yaml", "name: Bowline", "name: \"\"", "knots/bowline.yaml.name: missing"},
+		{"knots/bowline.yaml", "bulk: 3.5", "bulky: 3.5", `knots/bowline.yaml: [`},
+		{"knots/bowline.yaml", "fails: breaks", "fails: sulks", "efficiency[1].fails"},
+		{"knots/bowline.yaml", "tag: trade, fails", "tag: rumour, fails", "efficiency[1].tag"},
+		{"knots/bowline.yaml", "moor: {fit: 0.85", "moor: {fit: 7", "tasks.moor"},
+		{"knots/bowline.yaml", "materials: [hmpe, braided-pe], value", "materials: [wool], value", `"wool" is not known`},
+		{"knots/clove-hitch.yaml", "network: clove-hitch", "network: magic", "knots/clove-hitch.yaml.network"},
+		{"knots/clove-hitch.yaml", "network: clove-hitch", "bulk: 2", "knots/clove-hitch.yaml"},
+		{"knots/reef-knot.yaml", "id: reef-knot", "id: granny", "name the file after the knot"},
+		{"materials.yaml", "value: [0.25, 0.33, 0.45]", "value: [0.45, 0.33, 0.25]", "friction.dry"},
+		{"tasks.yaml", "weights: mooring", "weights: heavy", "tasks.yaml[0].weights"},
+		{"weights.yaml", "hold: 30", "hold: 31", "adds up to 101"},
+		{"fittings.yaml", "surface: polished-steel", "surface: jelly", "fittings.yaml[0].surface"},
+		{"surfaces.yaml", "id: polished-steel", "id: polished-steel, shine: 1", "surfaces.yaml: ["},
+	} {
+		_, err := catalogue.LoadFrom(with(t, c.file, c.from, c.to))
+		require.Error(t, err, "%s: %s", c.file, c.to)
+		assert.ErrorContains(t, err, c.says)
+	}
+}
+
+func TestDrawingMustMatchTheWords(t *testing.T) {
+	c, err := catalogue.LoadFrom(with(t, "shapes/bowline.knot", "|5", ""))
+	require.NoError(t, err)
+	_, err = c.Drawing("bowline")
+	assert.ErrorContains(t, err, "draws 4 steps, but the knot has 5 in words")
+}
+
+func TestWrongDrawingIsFound(t *testing.T) {
+	c, err := catalogue.LoadFrom(with(t, "shapes/bowline.knot", "+c -s -b", "-c -s -b"))
+	require.NoError(t, err)
+	_, err = c.Drawing("bowline")
+	assert.ErrorContains(t, err, "crossing c")
+	swapped := with(t, "shapes/reef-knot.knot", "+d 6.7,7.7 -m +f", "-d 6.7,7.7 +m -f").(fstest.MapFS)
+	text := string(swapped["shapes/reef-knot.knot"].Data)
+	swapped["shapes/reef-knot.knot"].Data = []byte(strings.Replace(text, "-f 3.3,7.7 +m -d", "+f 3.3,7.7 -m +d", 1))
+	c, err = catalogue.LoadFrom(swapped)
+	require.NoError(t, err)
+	assert.ErrorContains(t, c.Prove("reef-knot"), "another knot", "a granny is no reef knot")
+}
+
+// Nobody's name, and the words that other checks rely on.
+func TestWords(t *testing.T) {
+	c := load(t)
+	names := map[string]bool{}
+	for _, k := range c.Knots {
+		assert.False(t, names[k.Name], "%s twice", k.Name)
+		names[k.Name] = true
+		for _, s := range append(append([]string{k.Summary}, k.Steps...), k.Checks...) {
+			assert.True(t, strings.HasSuffix(s, "."), "%s: %q is no sentence", k.ID, s)
+		}
+	}
+	for _, task := range c.Tasks {
+		n := 0
+		for _, k := range c.Knots {
+			if _, ok := k.Tasks[task.ID]; ok {
+				n++
+			}
+		}
+		assert.Positive(t, n, "no knot for the task %s", task.ID)
+	}
+}

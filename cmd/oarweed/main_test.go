@@ -1,0 +1,104 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"os/exec"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func oarweed(t *testing.T, stdin string, args ...string) (map[string]any, string, error) {
+	t.Helper()
+	var out, errOut bytes.Buffer
+	err := run(t.Context(), args, strings.NewReader(stdin), &out, &errOut)
+	var doc map[string]any
+	_ = json.Unmarshal(out.Bytes(), &doc)
+	return doc, out.String() + errOut.String(), err
+}
+
+const quay = `{"chain":[{"fitting":{"kind":"ring","size_mm":40}},{"joint":{"task":"moor"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":12}}],"peak_kn":2.4}`
+
+func TestChoose(t *testing.T) {
+	doc, _, err := oarweed(t, quay, "choose")
+	require.NoError(t, err)
+	first := doc["ranked"].([]any)[0].(map[string]any)
+	assert.Equal(t, "round-turn-two-half-hitches", first["knot"])
+	for _, bad := range []string{"", "{", `{"chain":[]}`, strings.Replace(quay, "2.4", "-1", 1), quay + quay} {
+		doc, _, err := oarweed(t, bad, "choose")
+		assert.ErrorIs(t, err, errShown, "bad input ends with status 1")
+		assert.EqualValues(t, 422, doc["status"])
+		assert.NotEmpty(t, doc["fields"], bad)
+	}
+}
+
+func TestFriction(t *testing.T) {
+	doc, _, err := oarweed(t, "", "friction", "--hitch", "half-hitch", "--object", "60mm", "--line", "12mm", "--mu", "0.15")
+	require.NoError(t, err)
+	assert.InDelta(t, 0.2065, doc["mu_critical"], 0.0001)
+	assert.Equal(t, false, doc["locks"])
+	assert.Greater(t, doc["hold_ratio"], 1.0)
+	doc, _, err = oarweed(t, "", "friction", "--turns", "3", "--mu", "0.15")
+	require.NoError(t, err)
+	assert.Nil(t, doc["mu_critical"])
+	assert.InDelta(t, 16.902, doc["hold_ratio"], 0.001)
+	for _, args := range [][]string{
+		{"--hitch", "clove-hitch", "--mu", "0.15"}, {"--hitch", "clove-hitch", "--object", "wide", "--line", "12mm", "--mu", "0.1"},
+		{"--turns", "3", "--mu", "-1"}, {"--turns", "3", "--mu", "slippery"}, {"--turns", "99", "--mu", "0.1"}, {"--hitch", "knitting", "--object", "60mm", "--line", "12mm", "--mu", "0.1"}, {"--hithc", "x"},
+	} {
+		doc, _, err := oarweed(t, "", append([]string{"friction"}, args...)...)
+		assert.ErrorIs(t, err, errShown, args)
+		assert.NotEmpty(t, doc["fields"], args)
+	}
+}
+
+func TestStrength(t *testing.T) {
+	doc, _, err := oarweed(t, "", "strength", "--material", "polyester", "--construction", "laid", "--diameter", "24mm")
+	require.NoError(t, err)
+	mbl := doc["mbl_kn"].(map[string]any)
+	assert.InDelta(t, 75.3, mbl["likely"], 0.05)
+	assert.Equal(t, "published", mbl["tag"])
+	assert.Len(t, doc["options"], 2, "each alternative is named")
+	_, _, err = oarweed(t, "", "strength", "--material", "polyester", "--diameter", "-24mm")
+	assert.ErrorIs(t, err, errShown)
+}
+
+func TestShape(t *testing.T) {
+	_, out, err := oarweed(t, "", "shape", "check")
+	require.NoError(t, err)
+	assert.Contains(t, out, "bowline")
+	assert.NotContains(t, out, "no drawing")
+	_, out, err = oarweed(t, "", "shape", "draw", "clove-hitch", "--step", "2", "--view", "across")
+	require.NoError(t, err)
+	assert.True(t, strings.HasPrefix(out, "<svg"))
+	doc, _, err := oarweed(t, "", "shape", "invariants", "sheet-bend")
+	require.NoError(t, err)
+	assert.Len(t, doc["closures"], 3)
+	for _, args := range [][]string{{}, {"bake"}, {"draw"}, {"draw", "sky-hook"}} {
+		_, _, err := oarweed(t, "", append([]string{"shape"}, args...)...)
+		assert.Error(t, err, args)
+	}
+}
+
+func TestUnknownCommand(t *testing.T) {
+	_, out, err := oarweed(t, "", "splice")
+	assert.ErrorContains(t, err, "splice")
+	assert.Contains(t, out, "oarweed choose")
+}
+
+// Dependencies point inward: the core knows nothing of HTTP, SQL or the rest of
+// the application, and the catalogue only the core.
+func TestDependenciesPointInward(t *testing.T) {
+	out, err := exec.Command("go", "list", "-f", "{{.ImportPath}}: {{join .Deps \" \"}}", "oarweed/core/...", "oarweed/catalogue").Output()
+	require.NoError(t, err)
+	lines := strings.Split(strings.TrimSpace(string(out)), "\n")
+	require.Greater(t, len(lines), 8)
+	for _, l := range lines {
+		for _, no := range []string{"oarweed/internal", "oarweed/web", "net/http ", "database/sql ", "gin-gonic"} {
+			assert.NotContains(t, l+" ", no)
+		}
+	}
+}

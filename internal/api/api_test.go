@@ -1,0 +1,190 @@
+package api_test
+
+import (
+	"encoding/json"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"path/filepath"
+	"strings"
+	"testing"
+	"testing/fstest"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"oarweed/catalogue"
+	"oarweed/core/choose"
+	"oarweed/internal/api"
+	"oarweed/internal/site"
+	"oarweed/internal/store"
+)
+
+func start(t *testing.T) *httptest.Server {
+	t.Helper()
+	cat, err := catalogue.Load()
+	require.NoError(t, err)
+	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "x.db"))
+	require.NoError(t, err)
+	pages, err := site.Handler(fstest.MapFS{
+		"index.html":         {Data: []byte("<!doctype html><title>Oarweed</title>")},
+		"assets/app-1.js":    {Data: []byte("plain")},
+		"assets/app-1.js.gz": {Data: []byte("squeezed")},
+	})
+	require.NoError(t, err)
+	h, _ := api.New(cat, st, pages)
+	srv := httptest.NewServer(h)
+	t.Cleanup(func() {
+		srv.Close()
+		_ = st.Close()
+	})
+	return srv
+}
+
+func call(t *testing.T, srv *httptest.Server, method, path, body string) (*http.Response, string) {
+	t.Helper()
+	req, err := http.NewRequest(method, srv.URL+path, strings.NewReader(body))
+	require.NoError(t, err)
+	if body != "" {
+		req.Header.Set("Content-Type", "application/json")
+	}
+	res, err := srv.Client().Do(req)
+	require.NoError(t, err)
+	defer res.Body.Close()
+	text, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	return res, string(text)
+}
+
+const quay = `{"chain":[{"fitting":{"kind":"ring","size_mm":40}},{"joint":{"task":"moor"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":12}}],"peak_kn":2.4}`
+
+func problemOf(t *testing.T, res *http.Response, text string) api.Problem {
+	t.Helper()
+	assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
+	var p api.Problem
+	require.NoError(t, json.Unmarshal([]byte(text), &p), text)
+	assert.Equal(t, res.StatusCode, p.Status)
+	return p
+}
+
+func TestChoose(t *testing.T) {
+	srv := start(t)
+	res, text := call(t, srv, "POST", "/api/choose", quay)
+	require.Equal(t, http.StatusOK, res.StatusCode, text)
+	var a choose.Answer
+	require.NoError(t, json.Unmarshal([]byte(text), &a))
+	assert.Equal(t, "round-turn-two-half-hitches", a.Ranked[0].Knot)
+	assert.NotEmpty(t, a.Defaults)
+	for _, c := range a.Ranked {
+		assert.True(t, c.Strength.CapacityKN.Tag.Valid(), "every number carries its evidence")
+		assert.NotEmpty(t, c.Strength.Efficiency.Source)
+		assert.True(t, c.Wet.Tag.Valid() && c.Dry.Tag.Valid() && c.Seconds.Tag.Valid())
+	}
+}
+
+func TestProblemsNameTheField(t *testing.T) {
+	srv := start(t)
+	for _, c := range []struct {
+		method, path, body string
+		status             int
+		field              string
+	}{
+		{"POST", "/api/choose", strings.Replace(quay, "12}", "-12}", 1), 422, "chain[2].line.diameter_mm"},
+		{"POST", "/api/choose", strings.Replace(quay, "polyester", "seaweed", 1), 422, "chain[2].line.material"},
+		{"POST", "/api/choose", strings.Replace(quay, "2.4", `"much"`, 1), 422, "peak_kn"},
+		{"POST", "/api/choose", strings.Replace(quay, `"peak_kn"`, `"peek_kn"`, 1), 422, "peek_kn"},
+		{"POST", "/api/choose", quay[:40], 400, ""},
+		{"POST", "/api/attempts", `{"learner_id":1,"knot":"bowline","outcome":"right"}`, 422, "learner_id"},
+		{"POST", "/api/learners", `{"name":"   "}`, 422, "name"},
+		{"POST", "/api/lines", `{"name":"x","material":"polyester"}`, 422, "diameter_mm"},
+		{"POST", "/api/rigs", `{"rig":` + quay + `}`, 422, "rig.name"},
+		{"GET", "/api/rigs/77", "", 404, ""},
+		{"GET", "/api/knots/sky-hook", "", 404, ""},
+		{"GET", "/api/nothing", "", 404, ""},
+		{"PATCH", "/api/choose", "", 405, ""},
+		{"GET", "/api/quantity?kind=length&text=twelve", "", 422, ""},
+		{"GET", "/api/friction?hitch=clove-hitch&object=0mm&line=12mm&mu=0.1", "", 422, "object"},
+		{"GET", "/api/strength?material=polyester&diameter=24mm&construction=solid", "", 422, "construction"},
+	} {
+		res, text := call(t, srv, c.method, c.path, c.body)
+		assert.Equal(t, c.status, res.StatusCode, "%s %s: %s", c.method, c.path, text)
+		p := problemOf(t, res, text)
+		assert.NotEmpty(t, p.Detail)
+		if c.field != "" {
+			require.NotEmpty(t, p.Fields, text)
+			fields := ""
+			for _, f := range p.Fields {
+				fields += f.Field + " "
+			}
+			assert.Contains(t, fields, c.field)
+		}
+		assert.NotContains(t, text, "much", "a rejected value is not sent back")
+	}
+}
+
+func TestRecordsComeBack(t *testing.T) {
+	srv := start(t)
+	_, text := call(t, srv, "POST", "/api/learners", `{"name":" Ailsa  of the slip "}`)
+	assert.Contains(t, text, `"name":"Ailsa of the slip"`)
+	res, text := call(t, srv, "POST", "/api/attempts", `{"learner_id":1,"knot":"bowline","outcome":"fault","fault":"granny"}`)
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Contains(t, text, "one of the knot's faults")
+	res, text = call(t, srv, "POST", "/api/attempts", `{"learner_id":1,"knot":"bowline","outcome":"fault","fault":"tail-short","seconds":12}`)
+	require.Equal(t, 200, res.StatusCode, text)
+	_, text = call(t, srv, "GET", "/api/attempts?knot=bowline", "")
+	assert.Contains(t, text, `"fault":"tail-short"`)
+	res, _ = call(t, srv, "DELETE", "/api/attempts/1", "")
+	assert.Equal(t, 204, res.StatusCode)
+	_, text = call(t, srv, "GET", "/api/attempts", "")
+	assert.Equal(t, "[]", strings.TrimSpace(text))
+
+	named := strings.Replace(quay, `"peak_kn"`, `"name":"Quay","peak_kn"`, 1)
+	res, text = call(t, srv, "POST", "/api/rigs", `{"rig":`+named+`}`)
+	require.Equal(t, 200, res.StatusCode, text)
+	_, text = call(t, srv, "GET", "/api/rigs/1", "")
+	assert.Contains(t, text, `"surface":"polished-steel"`, "kept with its defaults")
+	res, text = call(t, srv, "POST", "/api/lines", `{"name":"Painter","material":"polyester","diameter_mm":10}`)
+	require.Equal(t, 200, res.StatusCode, text)
+	_, text = call(t, srv, "GET", "/api/lines", "")
+	assert.Contains(t, text, `"construction":"laid"`)
+}
+
+func TestDescriptionAndPages(t *testing.T) {
+	srv := start(t)
+	res, text := call(t, srv, "GET", "/api/openapi.json", "")
+	require.Equal(t, 200, res.StatusCode)
+	var doc struct {
+		OpenAPI string                    `json:"openapi"`
+		Paths   map[string]map[string]any `json:"paths"`
+	}
+	require.NoError(t, json.Unmarshal([]byte(text), &doc))
+	assert.True(t, strings.HasPrefix(doc.OpenAPI, "3.1"))
+	for _, p := range []string{"/api/choose", "/api/knots/{id}/drawing.svg", "/api/rigs/{id}", "/api/attempts"} {
+		assert.Contains(t, doc.Paths, p)
+	}
+	res, text = call(t, srv, "GET", "/api/knots/bowline/drawing.svg?step=2&view=left&look=braid&labels=true", "")
+	assert.Equal(t, "image/svg+xml", res.Header.Get("Content-Type"))
+	assert.True(t, strings.HasPrefix(text, "<svg"))
+	res, text = call(t, srv, "GET", "/knots/bowline", "")
+	assert.Equal(t, 200, res.StatusCode)
+	assert.Contains(t, text, "<title>Oarweed")
+	assert.Equal(t, "no-cache", res.Header.Get("Cache-Control"))
+	tag := res.Header.Get("ETag")
+	req, _ := http.NewRequest("GET", srv.URL+"/", nil)
+	req.Header.Set("If-None-Match", tag)
+	again, err := srv.Client().Do(req)
+	require.NoError(t, err)
+	require.NoError(t, again.Body.Close())
+	assert.Equal(t, http.StatusNotModified, again.StatusCode)
+	res, _ = call(t, srv, "GET", "/assets/app-2.js", "")
+	assert.Equal(t, 404, res.StatusCode)
+	req, _ = http.NewRequest("GET", srv.URL+"/assets/app-1.js", nil)
+	req.Header.Set("Accept-Encoding", "gzip")
+	res, err = http.DefaultTransport.RoundTrip(req)
+	require.NoError(t, err)
+	squeezed, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
+	assert.Equal(t, "squeezed", string(squeezed))
+	assert.Contains(t, res.Header.Get("Cache-Control"), "immutable")
+}
