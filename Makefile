@@ -5,7 +5,7 @@ ADDR ?= 127.0.0.1:8080
 DEMO_DB ?= data/demo.db
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
-.PHONY: demo demo-reset build test test-go test-web test-deps bench timings screenshots clean
+.PHONY: demo demo-reset build test test-go test-web test-deps bench screenshots clean
 
 GO_FILES := $(shell find cmd core catalogue internal web/embed.go -type f)
 WEB_FILES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
@@ -50,11 +50,8 @@ test-go: build
 	go test ./...
 
 bench: build
-	go test -run '^$$' -bench . -benchtime 1s ./core/... ./catalogue/...
-	scripts/timings
-
-timings: build
-	scripts/timings
+	go test -run '^$$' -bench . -benchtime 1s ./core/... ./catalogue
+	go test -run '^$$' -bench . -benchtime 5x ./e2e
 
 screenshots: build
 	OARWEED_SHOTS=$(CURDIR)/docs/screenshots go test ./e2e -run TestScreenshots -count 1

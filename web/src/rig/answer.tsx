@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Answer, Choice } from "../api/client";
 import { Press } from "../ui/button";
@@ -19,8 +19,8 @@ type Props = {
   attempt: (knot: string) => void;
 };
 
-/** The ranked knots, with the chosen one beside them. */
-export function AnswerPanel(props: Props) {
+/** The ranked knots, with the chosen one beside them. Drawn anew only when the answer is: a change first shows in the sentence. */
+export const AnswerPanel = memo(function AnswerPanel(props: Props) {
   const { answer, selected } = props;
   return (
     <Flex gap="6" direction={{ base: "column", lg: "row" }} align="flex-start">
@@ -43,7 +43,7 @@ export function AnswerPanel(props: Props) {
       {selected && <Chosen {...props} choice={selected} />}
     </Flex>
   );
-}
+});
 
 function Nothing({ answer }: { answer: Answer }) {
   return (
@@ -58,7 +58,7 @@ function Nothing({ answer }: { answer: Answer }) {
   );
 }
 
-function Row({
+const Row = memo(function Row({
   choice: c,
   place,
   answer,
@@ -134,7 +134,7 @@ function Row({
       </Flex>
     </Box>
   );
-}
+});
 
 /** A multiple of the load: one decimal below ten. */
 const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));

@@ -23,7 +23,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
   const phone = width < 700;
   const fishing = doc.isFishing(rig, catalogue);
   const fitting = doc.fittingOf(rig);
-  const scene = layOut(rig, answer, width, phone);
+  const scene = layOut(answer, width, phone);
   const look = lookOf(doc.lineOf(rig).construction);
   const weakest = selected
     ? `${selected.strength.fails} here first, at ${force(selected.strength.capacity_kn.likely, fishing)}`
@@ -197,7 +197,7 @@ function Tag(props: {
 type Scene = ReturnType<typeof layOut>;
 
 /** Places everything, in pixels, at one scale for line and fitting. */
-function layOut(rig: Rig, answer: Answer, width: number, phone: boolean) {
+function layOut(answer: Answer, width: number, phone: boolean) {
   const d = answer.line.diameter_mm || 1;
   const fitting = answer.rig.chain[0]?.fitting;
   const size = fitting?.size_mm ?? answer.other?.diameter_mm ?? d;

@@ -1,0 +1,43 @@
+import { describe, expect, it } from "vitest";
+import { force, length, range, seconds, short } from "./format";
+import { fieldName } from "./notes";
+
+describe("numbers", () => {
+  it("have three figures and no trailing noughts", () => {
+    expect([0, 12, 12.04, 0.3371, 1234, 5.5, -2.404].map(short)).toEqual([
+      "0",
+      "12",
+      "12",
+      "0.337",
+      "1234",
+      "5.5",
+      "-2.4",
+    ]);
+    expect(short(Number.POSITIVE_INFINITY)).toBe("–");
+  });
+
+  it("take the unit of the trade", () => {
+    expect(force(2.4, false)).toBe("2.4 kN");
+    expect(force(0.02, false)).toBe("20 N");
+    expect(force(0.0712, true)).toBe("16 lb");
+    expect(length(0.35)).toBe("0.35 mm");
+    expect(length(1200)).toBe("1.2 m");
+    expect(seconds(12.4)).toBe("12 s");
+    expect(seconds(125)).toBe("2 min 05 s");
+  });
+
+  it("show a range where only a range is known", () => {
+    const f = { low: 11.3, likely: 13, high: 14.7, tag: "computed", source: "x" } as const;
+    expect(range(f, (v) => force(v, false))).toBe("11.3–14.7 kN");
+    expect(range({ ...f, low: 13, high: 13 }, (v) => force(v, false))).toBe("13 kN");
+  });
+});
+
+describe("field names", () => {
+  it("are said in plain words", () => {
+    expect(fieldName("chain[2].line.diameter_mm")).toBe("line, diameter");
+    expect(fieldName("chain[0].line.material")).toBe("other line, material");
+    expect(fieldName("peak_kn")).toBe("peak");
+    expect(fieldName("learner_id")).toBe("learner");
+  });
+});
