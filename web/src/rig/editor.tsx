@@ -1,11 +1,14 @@
 import { Box, Flex, Popover, Portal } from "@chakra-ui/react";
-import { type ReactElement, useState } from "react";
+import { type ReactElement, useEffect, useState } from "react";
 import { ApiError, type Rig } from "../api/client";
 import { readQuantity } from "../api/hooks";
 import { Press } from "../ui/button";
 import type { Phrase } from "./phrases";
 
 type Props = { phrase: Phrase; change: (rig: Rig) => void; children: ReactElement };
+
+/** What was typed on a phrase before its editor stood there to take it. */
+export const typedAhead = { text: "" };
 
 /** Opens the editor of one phrase from whatever shows it: the sentence, or a tag on the drawing. */
 export function Editor({ phrase, change, children }: Props) {
@@ -107,7 +110,10 @@ function Typed({
   phrase: Extract<Phrase, { quantity: unknown }>;
   done: (rig: Rig) => void;
 }) {
-  const [text, setText] = useState(phrase.typed);
+  const [text, setText] = useState(() => typedAhead.text || phrase.typed);
+  useEffect(() => {
+    typedAhead.text = "";
+  }, []);
   const [trouble, setTrouble] = useState("");
   const submit = async (typed: string) => {
     try {
@@ -137,7 +143,7 @@ function Typed({
             setText(e.target.value);
             setTrouble("");
           }}
-          onFocus={(e) => e.target.select()}
+          onFocus={(e) => typedAhead.text === "" && e.target.select()}
           style={{
             minHeight: 44,
             width: 130,
@@ -164,7 +170,7 @@ function Typed({
       <Flex gap="2" mt="2" wrap="wrap">
         {phrase.quick.map((q) => (
           <Press key={q} type="button" px="3" onClick={() => void submit(q)}>
-            {q === "0" ? "enough" : q}
+            {q === "0" ? (phrase.id === "label" ? "by rule" : "enough") : q}
           </Press>
         ))}
       </Flex>

@@ -1,8 +1,8 @@
-import { Box, Flex } from "@chakra-ui/react";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { Box } from "@chakra-ui/react";
+import { useEffect, useRef, useState } from "react";
 import type { Answer, Catalogue, Choice, Rig } from "../api/client";
 import { Drawing, lookOf } from "../ui/drawing";
-import { capital, force, length } from "../ui/format";
+import { force, length } from "../ui/format";
 import * as doc from "./document";
 import { Editor } from "./editor";
 import type { Phrase } from "./phrases";
@@ -29,47 +29,45 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
     ? `${selected.strength.fails} here first, at ${force(selected.strength.capacity_kn.likely, fishing)}`
     : "no knot does this yet";
 
-  const tags: { phrase: Phrase | undefined; left: number; top: number; children: ReactNode }[] = [
+  const tags: { id: string; left: number; top: number; title: string[]; rest: string[]; note?: string }[] = [
+    fitting
+      ? {
+          id: "end",
+          left: 16,
+          top: scene.below,
+          title: ["fitting_kind"],
+          rest: ["fitting_size", "fitting_surface"],
+        }
+      : {
+          id: "end",
+          left: 16,
+          top: scene.below,
+          title: ["other_size", "other_kind"],
+          rest: [],
+          note: `bears ${force(answer.other?.capacity_kn.likely ?? 0, fishing)}`,
+        },
     {
-      phrase: fitting ? phrases.fitting_kind : phrases.other_kind,
-      left: 16,
-      top: scene.below,
-      children: fitting ? (
-        <>
-          <b>{capital(phrases.fitting_kind?.text ?? "")}</b>
-          {phrases.fitting_size?.text}, {phrases.fitting_surface?.text}
-        </>
-      ) : (
-        <>
-          <b>{answer.other?.name}</b>
-          bears {force(answer.other?.capacity_kn.likely ?? 0, fishing)}
-        </>
-      ),
-    },
-    {
-      phrase: phrases.line_kind,
-      left: Math.max(scene.glass.x + scene.glass.r + 230, width * 0.53),
+      id: "line",
+      left: Math.max(scene.glass.x + scene.glass.r + 256, width * 0.52),
       top: scene.y + 44,
-      children: (
-        <>
-          <b>{answer.line.name}</b>
-          bears {force(answer.line.capacity_kn.likely, fishing)} {rig.dry ? "dry" : "wet"} ·{" "}
-          {answer.line.mbl_kn.tag}
-        </>
-      ),
+      title: ["line_size", "line_kind"],
+      rest: ["wear", "label"],
+      note: `bears ${force(answer.line.capacity_kn.likely, fishing)} ${rig.dry ? "dry" : "wet"} · ${answer.line.mbl_kn.tag}`,
     },
-    {
-      phrase: phrases.load,
-      left: width - 196,
-      top: scene.y + 44,
-      children: (
-        <>
-          <b>{phrases.load?.text}</b>
-          {phrases.character?.text}
-        </>
-      ),
-    },
+    { id: "load", left: width - 218, top: scene.y + 44, title: ["load"], rest: ["character", "consequence"] },
   ];
+  const shown = tags.map((t) => <Tag key={t.id} {...t} phrases={phrases} change={change} />);
+  const joint = (
+    <Box fontSize="15px" mt="1" lineHeight="1.6">
+      {["wet", "release", "tail"].map((id, i) => (
+        <span key={id}>
+          {i > 0 && " · "}
+          {id === "release" && "off "}
+          <Part phrase={phrases[id]} change={change} />
+        </span>
+      ))}
+    </Box>
+  );
 
   return (
     <Box ref={frame} position="relative" overflow="hidden" data-testid="line">
@@ -119,26 +117,9 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
           />
         </Box>
       )}
-      {!phone && (
-        <Box
-          position="absolute"
-          left={`${scene.glass.x + scene.glass.r + 14}px`}
-          top={`${scene.y + 56}px`}
-          maxW="200px"
-          fontSize="14.5px"
-          lineHeight="1.3"
-        >
-          <Box className="head" fontSize="19px">
-            {selected?.name ?? "No knot"}
-          </Box>
-          <Box color="flare" fontWeight="700">
-            Weakest link: {weakest}
-          </Box>
-        </Box>
-      )}
       {phone ? (
-        <>
-          <Box px="3" fontSize="15px">
+        <Box px="3">
+          <Box fontSize="15px">
             <span className="head" style={{ fontSize: 18 }}>
               {selected?.name ?? "No knot"}
             </span>{" "}
@@ -146,49 +127,68 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
               weakest link: {weakest}
             </Box>
           </Box>
-          <Flex gap="2" px="3" py="2" wrap="wrap">
-            {tags.map(
-              (t) =>
-                t.phrase && (
-                  <Tag key={t.phrase.id} phrase={t.phrase} change={change} flow>
-                    {t.children}
-                  </Tag>
-                ),
-            )}
-          </Flex>
-        </>
+          {/* The tags would only say again what the sentence says just below. */}
+          <Box pb="2">{joint}</Box>
+        </Box>
       ) : (
-        tags.map(
-          (t) =>
-            t.phrase && (
-              <Tag key={t.phrase.id} phrase={t.phrase} change={change} left={t.left} top={t.top}>
-                {t.children}
-              </Tag>
-            ),
-        )
+        <>
+          <Box
+            position="absolute"
+            left={`${scene.glass.x + scene.glass.r + 14}px`}
+            top={`${scene.y + 30}px`}
+            maxW="232px"
+            lineHeight="1.3"
+          >
+            <Box className="head" fontSize="19px">
+              {selected?.name ?? "No knot"}
+            </Box>
+            <Box color="flare" fontWeight="700" fontSize="14.5px">
+              Weakest link: {weakest}
+            </Box>
+            {joint}
+          </Box>
+          {shown}
+        </>
       )}
     </Box>
   );
 }
 
+type Phrases = Record<string, Phrase>;
+
+/** A paper tag on the drawing; every underlined word on it can be changed. */
 function Tag(props: {
-  phrase: Phrase;
+  id: string;
+  title: string[];
+  rest: string[];
+  note?: string;
+  phrases: Phrases;
   change: (rig: Rig) => void;
-  left?: number;
-  top?: number;
-  flow?: boolean;
-  children: ReactNode;
+  left: number;
+  top: number;
 }) {
+  const part = (id: string) => <Part key={id} phrase={props.phrases[id]} change={props.change} />;
   return (
-    <Editor phrase={props.phrase} change={props.change}>
-      <button
-        type="button"
-        className="tag"
-        data-tag={props.phrase.id}
-        style={props.flow ? { position: "static" } : { left: props.left, top: props.top }}
-        title={`Change: ${props.phrase.label.toLowerCase()}`}
-      >
-        {props.children}
+    <div className="tag" data-tag={props.id} style={{ left: props.left, top: props.top }}>
+      <b>{props.title.map(part)}</b>
+      {props.rest.map((id, i) => (
+        <span key={id}>
+          {i > 0 && props.phrases[id] && ", "}
+          {part(id)}
+        </span>
+      ))}
+      {props.note && <div>{props.note}</div>}
+    </div>
+  );
+}
+
+/** One underlined word. */
+function Part({ phrase, change }: { phrase: Phrase | undefined; change: (rig: Rig) => void }) {
+  if (!phrase) return null;
+  return (
+    <Editor phrase={phrase} change={change}>
+      <button type="button" className="phrase" title={`Change: ${phrase.label.toLowerCase()}`}>
+        {phrase.text}
       </button>
     </Editor>
   );
@@ -217,12 +217,12 @@ function layOut(answer: Answer, width: number, phone: boolean) {
   const jointX = solid ? at + Math.min(size * px, 150) / 2 : fitting ? at + (reach ?? 0) : phone ? 90 : 170;
   const glassR = phone ? 66 : 92;
   return {
-    height: phone ? 212 : 258,
+    height: phone ? 212 : 268,
     y,
     px,
     at,
     size: size * px,
-    below: 186,
+    below: 188,
     joint: { x: jointX, r: Math.max(w * 0.95, 6) },
     rope: { x0: jointX, x1: width - 26, y, w },
     glass: { x: phone ? Math.min(jointX + 120, width - 84) : jointX + 190, y: phone ? 140 : 160, r: glassR },

@@ -61,7 +61,7 @@ const pick = (list: { id: string; text: string }[], id: string | undefined) =>
 export function sentence(rig: Rig, c: Catalogue): (string | Phrase)[] {
   const p = phrases(rig, c);
   const task = c.tasks.find((t) => t.id === doc.jointOf(rig).task);
-  const line = ["A ", p.line_size, " ", p.line_kind, ", ", p.wear, ", "];
+  const line = ["A ", p.line_size, " ", p.line_kind, ", ", p.wear, p.label && " and ", p.label, ", "];
   const joins =
     task?.between === "fitting"
       ? [...line, "on a ", p.fitting_size, " ", p.fitting_surface, " ", p.fitting_kind]
@@ -107,6 +107,7 @@ export function phrases(rig: Rig, c: Catalogue): Record<string, Phrase> {
       value: String(line.wear ?? 0),
       choose: (id) => doc.withLine(rig, { wear: Number(id) }),
     },
+    ...labelPhrase(rig, line, fishing),
     task: {
       id: "task",
       label: "What it must do",
@@ -249,7 +250,26 @@ function sizePhrase(
     typed: line.diameter_mm ? length(line.diameter_mm) : "",
     hint: "As in 12 mm or 1/2 in.",
     quick: ["6 mm", "8 mm", "12 mm", "16 mm"],
-    set: (value) => set({ diameter_mm: value, label_kn: undefined }),
+    set: (value) => set({ diameter_mm: value }),
+  };
+}
+
+/** A rope's strength as printed on its label. Fishing line is sized by it already. */
+function labelPhrase(rig: Rig, line: doc.LineDoc, fishing: boolean): Record<string, Phrase> {
+  if (fishing || !line.diameter_mm) return {};
+  const text = line.label_kn ? `${force(line.label_kn, false)} on its label` : "rated by rule";
+  return {
+    label: {
+      id: "label",
+      label: "Strength on the label",
+      text,
+      quantity: "force",
+      bare: "kN",
+      typed: line.label_kn ? force(line.label_kn, false) : "",
+      hint: "What the maker states, as in 30 kN or 3000 kgf. 0 means: go by the rule.",
+      quick: ["0"],
+      set: (value) => doc.withLine(rig, { label_kn: value === 0 ? undefined : value }),
+    },
   };
 }
 

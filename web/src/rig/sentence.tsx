@@ -1,7 +1,7 @@
 import { Box } from "@chakra-ui/react";
 import type { KeyboardEvent } from "react";
 import type { Rig } from "../api/client";
-import { Editor } from "./editor";
+import { Editor, typedAhead } from "./editor";
 import type { Phrase } from "./phrases";
 
 type Props = { parts: (string | Phrase)[]; change: (rig: Rig) => void };
@@ -17,7 +17,9 @@ export function Sentence({ parts, change }: Props) {
       e.preventDefault();
       all[(at + step + all.length) % all.length]?.focus();
     } else if (/^[0-9.]$/.test(e.key)) {
-      all[at]?.click(); // type to change
+      e.preventDefault();
+      typedAhead.text = e.key; // type to change
+      all[at]?.click();
     }
   };
   return (
@@ -25,7 +27,7 @@ export function Sentence({ parts, change }: Props) {
       as="p"
       aria-label="The rig in words"
       onKeyDown={walk}
-      fontSize={{ base: "19px", md: "22px" }}
+      fontSize={{ base: "18px", md: "20.5px" }}
       lineHeight="1.6"
       data-testid="sentence"
     >
