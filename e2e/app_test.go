@@ -143,6 +143,32 @@ func TestEveryTaskAnswers(t *testing.T) {
 	}
 }
 
+func TestLinesOfTheLockerAndSavedRigs(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.see(`[data-ranked]:first-child`, "Round turn")
+	take := func(label, words string) {
+		p.until(fmt.Sprintf(`(() => {
+			const list = document.querySelector('select[aria-label=%q]'), o = [...list.options].find(o => o.text === %q);
+			if (!o) return false;
+			Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(list, o.value);
+			list.dispatchEvent(new Event("change", {bubbles: true}));
+			return true;
+		})()`, label, words), words)
+	}
+	take("Use a line from the locker", "Kelp punt tow line")
+	p.see(`[data-testid="sentence"]`, "A 6 mm HMPE 12-strand")
+	take("Open a saved rig", "Lugger fenders")
+	p.see(`[data-ranked]:first-child`, "Clove hitch")
+	p.do(chromedp.SendKeys(chromedp.CSS(`input[aria-label="Name of the rig"]`), " in May"))
+	p.pressText("Save")
+	p.see(`[role="status"]`, "Saved")
+	p.goTo(s.url)
+	p.see(`[data-testid="sentence"]`, "hang a fender")
+	p.until(`document.querySelector('input[aria-label="Name of the rig"]').value === "Lugger fenders in May"`, "the saved rig first")
+}
+
 func TestWorksByKeyboard(t *testing.T) {
 	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	p := open(t, 1280, 800)

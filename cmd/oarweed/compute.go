@@ -97,7 +97,7 @@ func strengthCommand(args []string, out io.Writer) error {
 }
 
 func frictionCommand(args []string, out io.Writer) error {
-	var hitch, object, rope string
+	var hitch, object, rope, load, hand string
 	var mu float64
 	var turns int
 	if err := flags("friction", args, func(f *flag.FlagSet) {
@@ -105,6 +105,8 @@ func frictionCommand(args []string, out io.Writer) error {
 		f.StringVar(&object, "object", "", "like 60mm")
 		f.StringVar(&rope, "line", "", "like 12mm")
 		f.Float64Var(&mu, "mu", 0, "friction coefficient, rope on rope and on the object")
+		f.StringVar(&load, "load", "", "like 2.4kN; with --hand: how many bare turns hold it")
+		f.StringVar(&hand, "hand", "", "like 100N")
 		f.IntVar(&turns, "turns", 0, "bare turns, riding turns or figure eights")
 	}); err != nil {
 		return show(out, nil, err)
@@ -129,6 +131,18 @@ func frictionCommand(args []string, out io.Writer) error {
 		return show(out, nil, err)
 	}
 	a, err := friction.Judge(hitch, turns, o, r, mu, 1)
+	if err == nil && (load != "" || hand != "") {
+		pull := func(field, text string) unit.Force {
+			v, err := unit.ParseForce(text, unit.Kilonewton)
+			l.Take(field, err)
+			return v
+		}
+		p, h := pull("load", load), pull("hand", hand)
+		if err := l.Err(); err != nil {
+			return show(out, nil, err)
+		}
+		a, err = a.WithHand(p, h, mu)
+	}
 	return show(out, a, err)
 }
 

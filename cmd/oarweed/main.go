@@ -18,7 +18,7 @@ const usage = `oarweed: knots chosen, proved and taught
   oarweed demo  [--db FILE] [--addr HOST:PORT]   the same, with demo data in an empty database
   oarweed choose < rig.json                      rank the knots for a rig
   oarweed strength --material M --diameter D [--construction C] [--wet]
-  oarweed friction --hitch H --object D --line D --mu N [--turns N]
+  oarweed friction --hitch H --object D --line D --mu N [--turns N] [--load F --hand F]
   oarweed shape check [KNOT]                     check the drawings and their proofs
   oarweed shape draw KNOT [--step N] [--view tie|across|left|opposite] [--look laid|braid|mono]
   oarweed shape invariants KNOT                  invariants of every closure

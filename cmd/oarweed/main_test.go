@@ -45,7 +45,11 @@ func TestFriction(t *testing.T) {
 	require.NoError(t, err)
 	assert.Nil(t, doc["mu_critical"])
 	assert.InDelta(t, 16.902, doc["hold_ratio"], 0.001)
+	doc, _, err = oarweed(t, "", "friction", "--turns", "1", "--mu", "0.15", "--load", "2.4kN", "--hand", "100N")
+	require.NoError(t, err)
+	assert.InDelta(t, 3.372, doc["turns_to_hold"], 0.001, "ln(24)/(2π·0.15)")
 	for _, args := range [][]string{
+		{"--turns", "1", "--mu", "0.15", "--load", "2.4kN"}, {"--turns", "1", "--mu", "0.15", "--load", "2.4kN", "--hand", "-1N"},
 		{"--hitch", "clove-hitch", "--mu", "0.15"}, {"--hitch", "clove-hitch", "--object", "wide", "--line", "12mm", "--mu", "0.1"},
 		{"--turns", "3", "--mu", "-1"}, {"--turns", "3", "--mu", "slippery"}, {"--turns", "99", "--mu", "0.1"}, {"--hitch", "knitting", "--object", "60mm", "--line", "12mm", "--mu", "0.1"}, {"--hithc", "x"},
 	} {

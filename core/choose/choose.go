@@ -422,7 +422,7 @@ func releaseWord(k *knot.Knot) string {
 	if k.Release.UnderLoad {
 		return "under load"
 	}
-	return map[knot.Off]string{knot.Easy: "by hand, when slack", knot.Worked: "by hand, with work", knot.Jams: "jams", knot.Cut: "cut off"}[k.Release.Slack]
+	return map[knot.Off]string{knot.Easy: "by hand, when slack", knot.Worked: "by hand, with work", knot.Jams: "jams", knot.Cut: "by cutting"}[k.Release.Slack]
 }
 
 func (j *joint) releaseValue() float64 {

@@ -19,6 +19,25 @@ type Report struct {
 	HoldRatio *float64 `json:"hold_ratio"`
 	// Eta is the pinch factor on the object at this friction.
 	Eta float64 `json:"eta"`
+	// TurnsToHold is the number of bare turns that let the hand hold the load,
+	// where both were given.
+	TurnsToHold *float64 `json:"turns_to_hold,omitempty"`
+}
+
+// WithHand adds how many bare turns let a hand force hold a load.
+func (r Report) WithHand(load, hand unit.Force, mu float64) (Report, error) {
+	var l problem.List
+	if !(load > 0) {
+		l.Add("load", "must be above zero", "give a force like 2.4kN")
+	}
+	if !(hand > 0) {
+		l.Add("hand", "must be above zero", "give a force like 100N")
+	}
+	if err := l.Err(); err != nil {
+		return r, err
+	}
+	r.TurnsToHold = finite(TurnsToHold(float64(load), float64(hand), mu))
+	return r, nil
 }
 
 // Judge gives the report of a hitch with both coefficients equal to mu, or with

@@ -395,6 +395,8 @@ export interface components {
             locks: boolean;
             /** Format: double */
             mu_critical: number | null;
+            /** Format: double */
+            turns_to_hold?: number;
         };
         KnotBrief: {
             also?: string[];

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Answer, Choice } from "../api/client";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
-import { Evidence } from "../ui/evidence";
+import { Evidence, Mark } from "../ui/evidence";
 import { capital, force, length, range, seconds, short } from "../ui/format";
 import { Cautions, Flag } from "../ui/notes";
 import { Verdict } from "../ui/verdict";
@@ -129,6 +129,10 @@ const Row = memo(function Row({
           >
             {c.strength.word === "enough" ? "✓" : "▲"} {c.strength.fails} at {times(c.strength.times)} × the
             load
+          </Box>
+          <Box fontSize="13px" color="quiet">
+            strength <Mark tag={c.strength.efficiency.tag} /> · hold{" "}
+            <Mark tag={(answer.rig.dry ? c.dry : c.wet).tag} />
           </Box>
         </Box>
       </Flex>

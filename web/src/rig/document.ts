@@ -35,6 +35,15 @@ export const withJoint = (rig: Rig, part: Partial<JointDoc>): Rig =>
 export const withLine = (rig: Rig, part: Partial<LineDoc>): Rig =>
   element(rig, 2, { line: { ...lineOf(rig), ...part } });
 
+/** What a rig needs to know of a line of the locker; what it leaves out is cleared. */
+export const lineOnly = (l: LineDoc): LineDoc => ({
+  material: l.material,
+  construction: l.construction,
+  diameter_mm: l.diameter_mm || undefined,
+  label_kn: l.label_kn || undefined,
+  wear: l.wear || undefined,
+});
+
 /** A material, with the construction it is usually made in. */
 export function withMaterial(rig: Rig, which: "line" | "other", id: string, construction: string): Rig {
   const part = { material: id, construction };

@@ -2,13 +2,13 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Rig } from "../api/client";
-import { useAnswer, useCatalogue, useRigs, useSaveRig } from "../api/hooks";
+import { useAnswer, useCatalogue, useLines, useRigs, useSaveRig } from "../api/hooks";
 import { AttemptDialog } from "../log/attempt";
 import { Press } from "../ui/button";
 import { lookOf } from "../ui/drawing";
 import { Trouble } from "../ui/notes";
 import { AnswerPanel } from "./answer";
-import { decode, encode, firstRig, isFishing, lineOf } from "./document";
+import { decode, encode, firstRig, isFishing, lineOf, lineOnly, withLine } from "./document";
 import { LineDrawing } from "./line-drawing";
 import { phrases, plain, sentence } from "./phrases";
 import { Sentence } from "./sentence";
@@ -113,6 +113,7 @@ function useRig() {
 /** Which rig this is, saving it, and sending it on. */
 function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text: string }) {
   const rigs = useRigs();
+  const lines = useLines();
   const save = useSaveRig();
   const [said, setSaid] = useState("");
   const copy = async (what: string, words: string) => {
@@ -163,6 +164,22 @@ function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text
         {rigs.data?.map((r) => (
           <option key={r.id} value={r.id} style={{ color: "#000" }}>
             {r.rig.name}
+          </option>
+        ))}
+      </select>
+      <select
+        aria-label="Use a line from the locker"
+        value=""
+        onChange={(e) => {
+          const l = lines.data?.find((x) => String(x.id) === e.target.value);
+          if (l) change(withLine(rig, lineOnly(l)));
+        }}
+        style={{ minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: 130 }}
+      >
+        <option value="">Locker…</option>
+        {lines.data?.map((l) => (
+          <option key={l.id} value={l.id} style={{ color: "#000" }}>
+            {l.name}
           </option>
         ))}
       </select>

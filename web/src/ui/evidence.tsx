@@ -11,6 +11,15 @@ const words: Record<Tag, { mark: string; meaning: string }> = {
   yours: { mark: "★", meaning: "Yours: entered or measured by you." },
 };
 
+/** Where a number comes from, in short. */
+export function Mark({ tag }: { tag: Tag }) {
+  return (
+    <>
+      <span aria-hidden>{words[tag].mark}</span> {tag}
+    </>
+  );
+}
+
 /** Where a number comes from, as a mark and a word; pressed, it names the source. */
 export function Evidence({ tag, source }: { tag: Tag; source?: string }) {
   const w = words[tag];
@@ -31,8 +40,7 @@ export function Evidence({ tag, source }: { tag: Tag; source?: string }) {
           _hover={{ bg: "amberWash", color: "ink" }}
           aria-label={`Evidence: ${tag}. Show the source`}
         >
-          <span aria-hidden>{w.mark}</span>
-          {tag}
+          <Mark tag={tag} />
         </Box>
       </Popover.Trigger>
       <Portal>
