@@ -116,13 +116,18 @@ function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text
   const lines = useLines();
   const save = useSaveRig();
   const [said, setSaid] = useState("");
+  // Typed here, and put in the address when it is done.
+  const [name, setName] = useState(rig.name ?? "");
+  useEffect(() => setName(rig.name ?? ""), [rig.name]);
   const copy = async (what: string, words: string) => {
     await navigator.clipboard.writeText(words);
     setSaid(`${what} copied`);
   };
   const store = async () => {
-    const known = rigs.data?.find((r) => r.rig.name === rig.name);
-    await save.mutateAsync({ id: known?.id ?? 0, rig });
+    const named = { ...rig, name: name.trim() };
+    const known = rigs.data?.find((r) => r.rig.name === named.name);
+    await save.mutateAsync({ id: known?.id ?? 0, rig: named });
+    change(named);
     setSaid(known ? "Saved again" : "Saved");
   };
   const link = () => `${location.origin}/?rig=${encode(rig)}`;
@@ -137,11 +142,12 @@ function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text
       fontSize="15px"
     >
       <input
-        value={rig.name ?? ""}
+        value={name}
         aria-label="Name of the rig"
         placeholder="Name this rig"
         maxLength={120}
-        onChange={(e) => change({ ...rig, name: e.target.value })}
+        onChange={(e) => setName(e.target.value)}
+        onBlur={() => name !== rig.name && change({ ...rig, name })}
         className="head"
         style={{
           minHeight: 44,
