@@ -8,7 +8,9 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"maps"
 	"path"
+	"slices"
 	"strings"
 	"sync"
 
@@ -63,18 +65,12 @@ func LoadFrom(f fs.FS) (*Catalogue, error) {
 			l.Add(name, fmt.Sprintf("holds the knot %q", k.ID), "name the file after the knot")
 		}
 		c.Knots = append(c.Knots, k)
-		text, err := fs.ReadFile(f, "shapes/"+k.ID+".knot")
-		if err != nil {
-			continue // no drawing yet
-		}
-		k.Shape = string(text)
-		c.shapes[k.ID] = sync.OnceValues(func() (*shape.Shape, error) {
-			sh, err := shape.Load(k.Shape)
-			if err == nil && sh.Steps() != len(k.Steps) {
-				err = problem.New("", fmt.Sprintf("draws %d steps, but the knot has %d in words", sh.Steps(), len(k.Steps)), "make them agree")
+		k.Shape = c.readShape(f, k.ID, len(k.Steps))
+		for i, fault := range k.Faults {
+			if fault.Drawing != "" && c.readShape(f, fault.Drawing, 0) == "" {
+				l.Add(fmt.Sprintf("%s.faults[%d].drawing", name, i), fmt.Sprintf("there is no shapes/%s.knot", fault.Drawing), "draw it, or drop the field")
 			}
-			return sh, err
-		})
+		}
 	}
 	if len(c.Knots) == 0 {
 		l.Add("knots", "no knots found", "add a file to knots/")
@@ -88,6 +84,29 @@ func LoadFrom(f fs.FS) (*Catalogue, error) {
 		l.Take("knots/"+path.Base(k.ID)+".yaml", k.Check(v))
 	}
 	return c, l.Err()
+}
+
+// readShape makes a drawing known by its id and gives its text, empty if there is
+// none. It is laid out when it is first asked for; steps, if not 0, is how many it
+// must have.
+func (c *Catalogue) readShape(f fs.FS, id string, steps int) string {
+	text, err := fs.ReadFile(f, "shapes/"+id+".knot")
+	if err != nil {
+		return ""
+	}
+	c.shapes[id] = sync.OnceValues(func() (*shape.Shape, error) {
+		sh, err := shape.Load(string(text))
+		if err == nil && steps != 0 && sh.Steps() != steps {
+			err = problem.New("", fmt.Sprintf("draws %d steps, but the knot has %d in words", sh.Steps(), steps), "make them agree")
+		}
+		return sh, err
+	})
+	return string(text)
+}
+
+// Drawings lists the ids of all drawings: of the knots and of their faulty forms.
+func (c *Catalogue) Drawings() []string {
+	return slices.Sorted(maps.Keys(c.shapes))
 }
 
 // plain strips the source excerpt that the YAML reader adds.
@@ -127,7 +146,8 @@ func (c *Catalogue) Knot(id string) *knot.Knot {
 	return nil
 }
 
-// Drawing gives a knot's laid-out shape; nil while it has none.
+// Drawing gives the laid-out shape of a knot, or of a faulty form, by its id; nil
+// if there is none.
 func (c *Catalogue) Drawing(id string) (*shape.Shape, error) {
 	load, ok := c.shapes[id]
 	if !ok {

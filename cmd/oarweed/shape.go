@@ -4,6 +4,7 @@ import (
 	"flag"
 	"fmt"
 	"io"
+	"slices"
 
 	"oarweed/catalogue"
 	"oarweed/core/problem"
@@ -23,8 +24,8 @@ func shapeCommand(args []string, out io.Writer) error {
 	if len(args) > 0 && args[0] != "" && args[0][0] != '-' {
 		id, args = args[0], args[1:]
 	}
-	if id != "" && cat.Knot(id) == nil {
-		return show(out, nil, problem.New("knot", fmt.Sprintf("%q is not in the catalogue", id), "use the id of a knot"))
+	if id != "" && cat.Knot(id) == nil && !slices.Contains(cat.Drawings(), id) {
+		return show(out, nil, problem.New("knot", fmt.Sprintf("%q is not in the catalogue", id), "use the id of a knot or of a drawn fault"))
 	}
 	switch verb {
 	case "check":
@@ -57,22 +58,22 @@ func drawing(cat *catalogue.Catalogue, id string) (*shape.Shape, error) {
 
 func shapeCheck(cat *catalogue.Catalogue, only string, out io.Writer) error {
 	var l problem.List
-	for _, k := range cat.Knots {
-		if only != "" && k.ID != only {
+	for _, id := range cat.Drawings() {
+		if only != "" && id != only {
 			continue
 		}
-		sh, err := cat.Drawing(k.ID)
-		switch {
-		case err != nil:
-			l.Take("", err)
-		case sh == nil:
+		sh, err := cat.Drawing(id)
+		if err == nil {
+			err = cat.Prove(id)
+		}
+		l.Take("", err)
+		if err == nil {
+			fmt.Fprintf(out, "%-32s %d steps, %d closures as expected\n", id, sh.Steps(), len(cat.Proofs(id)))
+		}
+	}
+	for _, k := range cat.Knots {
+		if k.Shape == "" && (only == "" || only == k.ID) {
 			fmt.Fprintf(out, "%-32s no drawing yet\n", k.ID)
-		default:
-			err := cat.Prove(k.ID)
-			l.Take(k.ID, err)
-			if err == nil {
-				fmt.Fprintf(out, "%-32s %d steps, %d closures as expected\n", k.ID, sh.Steps(), len(cat.Proofs(k.ID)))
-			}
 		}
 	}
 	if err := l.Err(); err != nil {
@@ -98,7 +99,10 @@ func shapeDraw(cat *catalogue.Catalogue, id string, args []string, out io.Writer
 	if err != nil {
 		return show(out, nil, err)
 	}
-	o.Title = cat.Knot(id).Name
+	o.Title = id
+	if k := cat.Knot(id); k != nil {
+		o.Title = k.Name
+	}
 	_, err = fmt.Fprintln(out, sh.SVG(o))
 	return err
 }

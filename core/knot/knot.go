@@ -197,6 +197,8 @@ type Fault struct {
 	Looks string `json:"looks"` // how it shows
 	Leads string `json:"leads"` // what happens
 	Mend  string `json:"mend"`  // how to put it right
+	// Drawing names the shape that shows the faulty form, where there is one.
+	Drawing string `json:"drawing,omitempty"`
 }
 
 // EfficiencyIn is the entry that covers a material.

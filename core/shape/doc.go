@@ -18,6 +18,8 @@
 // width; a rope may be thicker or thinner: "rope b w=1.1: …". Lines beginning
 // with # are remarks.
 //
+// "ringed x,y r" rings a place to look at, where a faulty form differs.
+//
 // The curve through the points is Hobby's spline (J. D. Hobby, Smooth, easy to
 // compute interpolating splines, Discrete & Computational Geometry 1, 1986).
 //

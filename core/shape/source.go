@@ -67,6 +67,14 @@ type Source struct {
 	Crossings map[string]Point
 	Objects   []Object
 	Ropes     []Rope
+	// Ringed are places to look at: where a faulty form differs.
+	Ringed []Circle
+}
+
+// Circle is a place with a radius, in drawing units.
+type Circle struct {
+	At Point
+	R  float64
 }
 
 // Parse reads a knot source. Errors name the line and the word.
@@ -144,10 +152,23 @@ func (s *Source) line(w []string) error {
 			return err
 		}
 		s.Objects = append(s.Objects, Object{w[1], ObjectKind(w[0]), p, v[0], v[1]})
+	case "ringed":
+		if len(w) != 3 {
+			return problem.New("", "ringed wants a place and a radius", `write "ringed 4,5 1.5"`)
+		}
+		p, err := point(w[1])
+		if err != nil {
+			return err
+		}
+		v, err := numbers(w[2:], 1)
+		if err != nil {
+			return err
+		}
+		s.Ringed = append(s.Ringed, Circle{p, v[0]})
 	case "rope":
 		return s.rope(w[1:])
 	default:
-		return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, x, post, rail, ring, eye, cleat or rope")
+		return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, x, post, rail, ring, eye, cleat, ringed or rope")
 	}
 	return nil
 }

@@ -101,6 +101,9 @@ func (d *drawing) box() {
 			grow(obj.At.add(Point{hookReach * obj.R / 2, hookReach * obj.R * 0.55}), 0)
 		}
 	}
+	for _, c := range d.Ringed {
+		grow(c.At, c.R)
+	}
 	for r, c := range d.curves {
 		w := d.Ropes[r].Width
 		for i, p := range c.pt {
@@ -261,6 +264,13 @@ func (d *drawing) render() string {
 		d.ghost()
 	}
 	d.ropes(spans, false)
+	if d.o.Step >= float64(d.Steps()) {
+		for _, c := range d.Ringed {
+			at := d.tf(c.At)
+			fmt.Fprintf(&d.b, `<circle cx="%s" cy="%s" r="%s" data-ringed="" style="stroke:var(--move,#e2573d)" stroke-width="%s" stroke-dasharray="%s %s"/>`,
+				num(at.X), num(at.Y), num(c.R), num(0.2*d.Width), num(0.5*d.Width), num(0.3*d.Width))
+		}
+	}
 	d.b.WriteString("</g>")
 	if d.o.Labels {
 		d.labels()

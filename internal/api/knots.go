@@ -75,6 +75,20 @@ func (s *server) knots(a huma.API) {
 		CacheControl string `header:"Cache-Control"`
 		Body         []byte
 	}
+	huma.Register(a, huma.Operation{OperationID: "fault-drawing", Method: http.MethodGet, Path: "/api/faults/{id}/drawing.svg", Summary: "The drawing of a faulty form, as SVG"},
+		func(ctx context.Context, in *struct {
+			KnotPath
+			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+		}) (*drawing, error) {
+			sh, err := s.cat.Drawing(in.ID)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			if sh == nil {
+				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
+			}
+			return &drawing{"image/svg+xml", "max-age=3600", []byte(sh.SVG(shape.Options{Step: -1, Look: in.Look}))}, nil
+		})
 	huma.Register(a, huma.Operation{OperationID: "drawing", Method: http.MethodGet, Path: "/api/knots/{id}/drawing.svg", Summary: "The drawing of a knot, as SVG"},
 		func(ctx context.Context, in *struct {
 			KnotPath
