@@ -32,6 +32,9 @@ type Catalogue struct {
 	Knots  []*knot.Knot
 	shapes map[string]func() (*shape.Shape, error)
 	proofs map[string][]Proof
+	// drillNames are read with the rest, drills worked out when first asked for.
+	drillNames map[string][]DrillName
+	drills     sync.Map
 }
 
 // Load reads the built-in catalogue.
@@ -57,6 +60,7 @@ func LoadFrom(f fs.FS) (*Catalogue, error) {
 	read("weights.yaml", &c.Weights)
 	read("cautions.yaml", &c.Cautions)
 	read("proofs.yaml", &c.proofs)
+	read("drills.yaml", &c.drillNames)
 	names, _ := fs.Glob(f, "knots/*.yaml")
 	for _, name := range names {
 		k := &knot.Knot{}

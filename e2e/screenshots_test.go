@@ -41,6 +41,15 @@ func TestScreenshots(t *testing.T) {
 	desk.pressText("Ends on opposite sides")
 	time.Sleep(200 * time.Millisecond)
 	desk.shoot(filepath.Join(dir, "attempt.png"))
+	desk.goTo(s.url + "/knots/reef-knot/drill")
+	desk.do(chromedp.WaitVisible(chromedp.CSS(`[data-crossing="a"]`)))
+	for c, over := range map[string]bool{"a": true, "t": false, "c": true, "d": false, "m": true, "f": false} {
+		desk.tap(c, over)
+	}
+	desk.see(`[data-testid="verdict"]`, "Granny")
+	settle(desk)
+	desk.shoot(filepath.Join(dir, "drill.png"))
+	shoot(desk, "lookalikes", "/knots/reef-knot?step=3", `[data-lookalike="granny"]`)
 	phone := open(t, 390, 844)
 	shoot(phone, "rig-phone", "/", `[data-testid="chosen"]`)
 	shoot(phone, "knot-phone", "/knots/clove-hitch?step=2", `.knot-drawing`)

@@ -38,7 +38,7 @@ type Closure struct {
 func (sh *Shape) Closures() []Closure {
 	var out []Closure
 	for _, p := range sh.plans() {
-		c := sh.diagram(p).closure()
+		c := sh.diagram(p).closure(nil)
 		c.Name = p.name
 		out = append(out, c)
 	}
@@ -182,18 +182,32 @@ func (sh *Shape) farAway(ref strandRef) []corner {
 	return []corner{{at: a, ref: ref}, {at: b, ref: ref}, {at: b.add(side.times(3 * big)), ref: ref}, {at: a.add(side.times(3 * big)), ref: ref}}
 }
 
-// hit is one passage of a component through a crossing.
-type hit struct {
+// meeting is a crossing of a closed diagram: where its two strands p and q run,
+// which of them is over, and which declared crossing of the drawing it is, −1 for
+// those made by objects and closing arcs.
+type meeting struct {
+	p, q     passage
+	pOver    bool
+	declared int
+}
+
+// passage of a component through a crossing.
+type passage struct {
 	comp  int
 	along float64 // segment number plus fraction
-	x     int
-	over  bool
 	dir   Point
 }
 
-func (d diagram) closure() Closure {
-	var hits []hit
-	n := 0
+// hit is a passage with its side known.
+type hit struct {
+	passage
+	x    int
+	over bool
+}
+
+// meetings finds all crossings of the diagram.
+func (d diagram) meetings() []meeting {
+	var out []meeting
 	for a := range d.comps {
 		for b := a; b < len(d.comps); b++ {
 			pa, pb := d.comps[a], d.comps[b]
@@ -211,36 +225,50 @@ func (d diagram) closure() Closure {
 					if !ok {
 						continue
 					}
-					over := d.over(p0, q0)
-					hits = append(hits,
-						hit{a, float64(i) + t, n, over, p1.at.sub(p0.at)},
-						hit{b, float64(j) + u, n, !over, q1.at.sub(q0.at)})
-					n++
+					over, declared := d.over(p0, q0)
+					out = append(out, meeting{
+						passage{a, float64(i) + t, p1.at.sub(p0.at)},
+						passage{b, float64(j) + u, q1.at.sub(q0.at)}, over, declared})
 				}
 			}
 		}
 	}
-	return fromHits(hits, n, len(d.comps))
+	return out
+}
+
+// closure computes the invariants of the diagram; flipped, by number of declared
+// crossing, turns crossings over first.
+func (d diagram) closure(flipped []bool) Closure {
+	return closureOf(d.meetings(), len(d.comps), flipped)
+}
+
+func closureOf(meetings []meeting, components int, flipped []bool) Closure {
+	hits := make([]hit, 0, 2*len(meetings))
+	for n, m := range meetings {
+		over := m.pOver != (m.declared >= 0 && m.declared < len(flipped) && flipped[m.declared])
+		hits = append(hits, hit{m.p, n, over}, hit{m.q, n, !over})
+	}
+	return fromHits(hits, len(meetings), components)
 }
 
 // over tells whether the segment beginning at p passes over the one beginning at
-// q where the two meet.
-func (d diagram) over(p, q corner) bool {
+// q where the two meet, and which declared crossing that is.
+func (d diagram) over(p, q corner) (over bool, declared int) {
 	if p.level != q.level {
-		return p.level > q.level
+		return p.level > q.level, -1
 	}
 	sh := d.sh
 	switch {
 	case p.ref.object && q.ref.object:
-		return true
+		return true, -1
 	case p.ref.object:
-		return !sh.frontAt(spot{q.ref.index, q.s}, p.ref.index)
+		return !sh.frontAt(spot{q.ref.index, q.s}, p.ref.index), -1
 	case q.ref.object:
-		return sh.frontAt(spot{p.ref.index, p.s}, q.ref.index)
+		return sh.frontAt(spot{p.ref.index, p.s}, q.ref.index), -1
 	}
 	// The crossing found at load that lies nearest.
-	best, over := math.Inf(1), true
-	for _, x := range sh.crossings {
+	best := math.Inf(1)
+	for i, x := range sh.crossings {
 		a, b := spot{p.ref.index, p.s}, spot{q.ref.index, q.s}
 		near := func(u, v spot) float64 {
 			if u.rope != v.rope {
@@ -248,14 +276,18 @@ func (d diagram) over(p, q corner) bool {
 			}
 			return math.Abs(u.s - v.s)
 		}
+		number := i
+		if x.hidden {
+			number = -1
+		}
 		if m := near(a, x.over) + near(b, x.under); m < best {
-			best, over = m, true
+			best, over, declared = m, true, number
 		}
 		if m := near(b, x.over) + near(a, x.under); m < best {
-			best, over = m, false
+			best, over, declared = m, false, number
 		}
 	}
-	return over
+	return over, declared
 }
 
 // fromHits numbers the edges and writes the planar diagram code.

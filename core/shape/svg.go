@@ -64,7 +64,18 @@ type drawing struct {
 	plain            bool // nothing accented
 	b                strings.Builder
 	min, max         Point
+	// side overrides crossings, by name, in the drill.
+	side map[string]side
 }
+
+// side of a crossing in the drill.
+type side int
+
+const (
+	asDrawn side = iota
+	turned       // the other strand over
+	open         // not decided: both strands whole
+)
 
 // tf maps a point of the source into the view.
 func (d *drawing) tf(p Point) Point {
@@ -132,7 +143,11 @@ func (d *drawing) spans(r int, upto float64) []span {
 	var gaps []gap
 	for _, x := range d.crossings {
 		over, under := x.over, x.under
-		if d.swap {
+		how := d.side[x.name]
+		if how == open && !x.hidden {
+			continue
+		}
+		if d.swap != (how == turned) {
 			over, under = under, over
 		}
 		if x.hidden || under.rope != r || over.s > d.reach(over.rope, d.o.Step) {

@@ -188,3 +188,29 @@ func TestDescriptionAndPages(t *testing.T) {
 	assert.Equal(t, "squeezed", string(squeezed))
 	assert.Contains(t, res.Header.Get("Cache-Control"), "immutable")
 }
+
+func TestDrill(t *testing.T) {
+	srv := start(t)
+	_, text := call(t, srv, "GET", "/api/knots/reef-knot/drill", "")
+	var d api.DrillPage
+	require.NoError(t, json.Unmarshal([]byte(text), &d))
+	assert.Equal(t, 64, d.Choices)
+	assert.Equal(t, 10, d.Tangles)
+	require.Len(t, d.Crossings, 6)
+	var set []string
+	for _, c := range d.Crossings {
+		set = append(set, c.Name+"o")
+	}
+	res, text := call(t, srv, "GET", "/api/knots/reef-knot/drill/verdict?set="+strings.Join(set, ","), "")
+	require.Equal(t, 200, res.StatusCode, text)
+	assert.Contains(t, text, `"name":`)
+	res, text = call(t, srv, "GET", "/api/knots/reef-knot/drill/verdict?set=ao", "")
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Contains(t, text, "set every crossing")
+	res, _ = call(t, srv, "GET", "/api/knots/reef-knot/drill.svg?set=ao,tu", "")
+	assert.Equal(t, "image/svg+xml", res.Header.Get("Content-Type"))
+	res, _ = call(t, srv, "GET", "/api/knots/reef-knot/drill.svg?set=a?", "")
+	assert.Equal(t, 422, res.StatusCode)
+	res, _ = call(t, srv, "GET", "/api/knots/zeppelin-bend/drill", "")
+	assert.Equal(t, 404, res.StatusCode)
+}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -39,9 +40,20 @@ type KnotBrief struct {
 type KnotPage struct {
 	knot.Knot
 	Drawn bool `json:"drawn"`
+	// Drill: it has a crossing drill.
+	Drill bool `json:"drill"`
 	// Cautions in full.
 	CautionTexts []rig.Caution `json:"caution_texts" nullable:"false"`
 }
+
+// picture is an SVG as an answer.
+type picture struct {
+	ContentType  string `header:"Content-Type"`
+	CacheControl string `header:"Cache-Control"`
+	Body         []byte
+}
+
+func svg(text string) *picture { return &picture{"image/svg+xml", "max-age=3600", []byte(text)} }
 
 func (s *server) knots(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "catalogue", Method: http.MethodGet, Path: "/api/catalogue", Summary: "Materials, fittings, tasks and knots"},
@@ -64,22 +76,18 @@ func (s *server) knots(a huma.API) {
 			if k == nil {
 				return nil, unknown(in.ID)
 			}
-			p := KnotPage{Knot: *k, Drawn: k.Shape != "", CautionTexts: []rig.Caution{}}
+			p := KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: slices.Contains(s.cat.Drills(), k.ID), CautionTexts: []rig.Caution{}}
 			for _, id := range k.Cautions {
 				p.CautionTexts = append(p.CautionTexts, s.cat.Caution(id))
 			}
 			return answer(p), nil
 		})
-	type drawing struct {
-		ContentType  string `header:"Content-Type"`
-		CacheControl string `header:"Cache-Control"`
-		Body         []byte
-	}
+	s.drills(a)
 	huma.Register(a, huma.Operation{OperationID: "fault-drawing", Method: http.MethodGet, Path: "/api/faults/{id}/drawing.svg", Summary: "The drawing of a faulty form, as SVG"},
 		func(ctx context.Context, in *struct {
 			KnotPath
 			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
-		}) (*drawing, error) {
+		}) (*picture, error) {
 			sh, err := s.cat.Drawing(in.ID)
 			if err != nil {
 				return nil, fail(ctx, err)
@@ -87,7 +95,7 @@ func (s *server) knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
 			}
-			return &drawing{"image/svg+xml", "max-age=3600", []byte(sh.SVG(shape.Options{Step: -1, Look: in.Look}))}, nil
+			return svg(sh.SVG(shape.Options{Step: -1, Look: in.Look})), nil
 		})
 	huma.Register(a, huma.Operation{OperationID: "drawing", Method: http.MethodGet, Path: "/api/knots/{id}/drawing.svg", Summary: "The drawing of a knot, as SVG"},
 		func(ctx context.Context, in *struct {
@@ -97,7 +105,7 @@ func (s *server) knots(a huma.API) {
 			Look   shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 			Labels bool       `query:"labels"`
 			Ghost  bool       `query:"ghost"`
-		}) (*drawing, error) {
+		}) (*picture, error) {
 			k := s.cat.Knot(in.ID)
 			if k == nil {
 				return nil, unknown(in.ID)
@@ -109,7 +117,6 @@ func (s *server) knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")
 			}
-			svg := sh.SVG(shape.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})
-			return &drawing{"image/svg+xml", "max-age=3600", []byte(svg)}, nil
+			return svg(sh.SVG(shape.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
 		})
 }

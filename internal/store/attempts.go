@@ -18,7 +18,9 @@ type Attempt struct {
 	LearnerID int64  `json:"learner_id"`
 	Learner   string `json:"learner,omitempty" readOnly:"true"`
 	Knot      string `json:"knot"`
-	Outcome   string `json:"outcome" enum:"right,slow,fault"`
+	// Kind is tied (in rope) or drill (crossings set on the screen).
+	Kind    string `json:"kind,omitempty" enum:"tied,drill"`
+	Outcome string `json:"outcome" enum:"right,slow,fault"`
 	// Fault is a fault code of the knot, where the outcome is a fault.
 	Fault      string    `json:"fault,omitempty"`
 	Seconds    float64   `json:"seconds,omitempty" minimum:"0" maximum:"7200"`
@@ -43,11 +45,11 @@ func (s *Store) AddLearner(ctx context.Context, name string) (Learner, error) {
 
 // Attempts lists the latest attempts, newest first; a knot id narrows the list.
 func (s *Store) Attempts(ctx context.Context, knot string, limit int) ([]Attempt, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT a.id, a.learner_id, l.name, a.knot, a.outcome, a.fault, a.seconds, a.conditions, a.at
+	rows, err := s.db.QueryContext(ctx, `SELECT a.id, a.learner_id, l.name, a.knot, a.kind, a.outcome, a.fault, a.seconds, a.conditions, a.at
 		FROM attempt a JOIN learner l ON l.id = a.learner_id WHERE ? = '' OR a.knot = ? ORDER BY a.at DESC, a.id DESC LIMIT ?`, knot, knot, limit)
 	return collect(rows, err, func(r *sql.Rows) (a Attempt, err error) {
 		var at string
-		if err = r.Scan(&a.ID, &a.LearnerID, &a.Learner, &a.Knot, &a.Outcome, &a.Fault, &a.Seconds, &a.Conditions, &at); err == nil {
+		if err = r.Scan(&a.ID, &a.LearnerID, &a.Learner, &a.Knot, &a.Kind, &a.Outcome, &a.Fault, &a.Seconds, &a.Conditions, &at); err == nil {
 			a.At, err = time.Parse(time.RFC3339Nano, at)
 		}
 		return
@@ -62,9 +64,12 @@ func (s *Store) AddAttempt(ctx context.Context, a Attempt) (int64, error) {
 	if a.Conditions == "" {
 		a.Conditions = "dry"
 	}
+	if a.Kind == "" {
+		a.Kind = "tied"
+	}
 	err := s.write(ctx, func(tx *sql.Tx) error {
-		return tx.QueryRowContext(ctx, `INSERT INTO attempt (learner_id, knot, outcome, fault, seconds, conditions, at) VALUES (?,?,?,?,?,?,?) RETURNING id`,
-			a.LearnerID, a.Knot, a.Outcome, a.Fault, a.Seconds, a.Conditions, a.At.UTC().Format(time.RFC3339Nano)).Scan(&a.ID)
+		return tx.QueryRowContext(ctx, `INSERT INTO attempt (learner_id, knot, kind, outcome, fault, seconds, conditions, at) VALUES (?,?,?,?,?,?,?,?) RETURNING id`,
+			a.LearnerID, a.Knot, a.Kind, a.Outcome, a.Fault, a.Seconds, a.Conditions, a.At.UTC().Format(time.RFC3339Nano)).Scan(&a.ID)
 	})
 	return a.ID, err
 }

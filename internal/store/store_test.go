@@ -120,6 +120,35 @@ func TestDamagedFilesAreLeftAlone(t *testing.T) {
 	}
 }
 
+// A database of the version before is copied beside itself and then updated.
+func TestUpdateKeepsACopy(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "x.db")
+	s := open(t, path)
+	l, err := s.AddLearner(t.Context(), "Ailsa")
+	require.NoError(t, err)
+	_, err = s.AddAttempt(t.Context(), store.Attempt{LearnerID: l.ID, Knot: "bowline", Outcome: "right"})
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	db, err := sql.Open("sqlite", path)
+	require.NoError(t, err)
+	_, err = db.Exec(`ALTER TABLE attempt DROP COLUMN kind; DELETE FROM goose_db_version WHERE version_id = 2`)
+	require.NoError(t, err)
+	require.NoError(t, db.Close())
+
+	s = open(t, path)
+	list, err := s.Attempts(t.Context(), "", 10)
+	require.NoError(t, err)
+	require.Len(t, list, 1)
+	assert.Equal(t, "tied", list[0].Kind)
+	before, err := sql.Open("sqlite", path+".before-2")
+	require.NoError(t, err)
+	defer before.Close()
+	var n int
+	require.NoError(t, before.QueryRow(`SELECT count(*) FROM attempt`).Scan(&n))
+	assert.Equal(t, 1, n)
+	assert.Error(t, before.QueryRow(`SELECT kind FROM attempt`).Err(), "the copy is as it was")
+}
+
 func TestWALAndForeignKeysAreOn(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "x.db")
 	open(t, path)

@@ -6,6 +6,7 @@ import { type Light, useLight } from "./ui/light";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
 const KnotList = lazy(() => import("./knot/list").then((m) => ({ default: m.KnotList })));
+const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
 const places = [
@@ -115,6 +116,7 @@ export function App() {
           <Route path="/" element={<RigView />} />
           <Route path="/knots" element={<KnotList />} />
           <Route path="/knots/:id" element={<KnotView />} />
+          <Route path="/knots/:id/drill" element={<DrillView />} />
           <Route path="/log" element={<LogView />} />
           <Route path="*" element={<Box p="6">There is no page here. Use Rig, Knots or Log above.</Box>} />
         </Routes>

@@ -42,6 +42,8 @@ export type DrawingOptions = {
   ghost?: boolean;
 };
 
+type Text = Promise<{ data?: string; error?: Schemas["Problem"] }>;
+
 export function useDrawing(id: string, options: DrawingOptions, drawn: boolean) {
   return useQuery({
     queryKey: ["drawing", id, options],
@@ -50,10 +52,24 @@ export function useDrawing(id: string, options: DrawingOptions, drawn: boolean) 
         api.GET("/api/knots/{id}/drawing.svg", {
           params: { path: { id }, query: options },
           parseAs: "text",
-        }) as Promise<{ data?: string; error?: Schemas["Problem"] }>,
+        }) as Text,
       ),
     enabled: drawn,
     placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useFaultDrawing(id: string, look: DrawingOptions["look"]) {
+  return useQuery({
+    queryKey: ["fault-drawing", id, look],
+    queryFn: () =>
+      unwrap(
+        api.GET("/api/faults/{id}/drawing.svg", {
+          params: { path: { id }, query: { look } },
+          parseAs: "text",
+        }) as Text,
+      ),
     staleTime: Number.POSITIVE_INFINITY,
   });
 }

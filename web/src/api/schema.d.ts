@@ -73,6 +73,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/faults/{id}/drawing.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drawing of a faulty form, as SVG */
+        get: operations["fault-drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/friction": {
         parameters: {
             query?: never;
@@ -116,6 +133,57 @@ export interface paths {
         };
         /** The drawing of a knot, as SVG */
         get: operations["drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/knots/{id}/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The crossing drill of a knot */
+        get: operations["drill"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/knots/{id}/drill.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drill with some crossings set, as SVG */
+        get: operations["drill-drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/knots/{id}/drill/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which knot the crossings make */
+        get: operations["drill-verdict"];
         put?: never;
         post?: never;
         delete?: never;
@@ -264,6 +332,13 @@ export interface components {
                 [key: string]: components["schemas"]["RigWeights"];
             };
         };
+        CatalogueVerdict: {
+            /** Format: int64 */
+            differs: number;
+            name: string;
+            right: boolean;
+            says: string;
+        };
         ChooseAnswer: {
             cautions: components["schemas"]["RigCaution"][];
             defaults: components["schemas"]["RigDefault"][];
@@ -362,6 +437,16 @@ export interface components {
             /** @enum {string} */
             word: "enough" | "short" | "thin";
         };
+        DrillPage: {
+            /** Format: int64 */
+            choices: number;
+            crossings: components["schemas"]["ShapeDrillCrossing"][];
+            frame: number[];
+            id: string;
+            name: string;
+            /** Format: int64 */
+            tangles: number;
+        };
         EvidenceFigure: {
             /** Format: double */
             high: number;
@@ -418,6 +503,7 @@ export interface components {
         };
         KnotFault: {
             code: string;
+            drawing?: string;
             leads: string;
             looks: string;
             mend: string;
@@ -443,6 +529,7 @@ export interface components {
             /** Format: int64 */
             difficulty: number;
             drawn: boolean;
+            drill: boolean;
             efficiency: components["schemas"]["KnotEfficiency"][];
             faults: components["schemas"]["KnotFault"][];
             hold?: components["schemas"]["KnotHold"][];
@@ -668,6 +755,13 @@ export interface components {
             /** Format: double */
             time: number;
         };
+        ShapeDrillCrossing: {
+            name: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         StoreAttempt: {
             /** Format: date-time */
             readonly at: string;
@@ -676,6 +770,8 @@ export interface components {
             fault?: string;
             /** Format: int64 */
             readonly id: number;
+            /** @enum {string} */
+            kind?: "tied" | "drill";
             knot: string;
             readonly learner?: string;
             /** Format: int64 */
@@ -882,6 +978,41 @@ export interface operations {
             };
         };
     };
+    "fault-drawing": {
+        parameters: {
+            query?: {
+                look?: "laid" | "braid" | "mono";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     friction: {
         parameters: {
             query: {
@@ -975,6 +1106,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "drill-drawing": {
+        parameters: {
+            query?: {
+                set?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "drill-verdict": {
+        parameters: {
+            query?: {
+                set?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueVerdict"];
                 };
             };
             /** @description Error */

@@ -6,7 +6,7 @@ import { useAttempts, useCatalogue, useKnot } from "../api/hooks";
 import { isTyping } from "../app";
 import { AttemptDialog } from "../log/attempt";
 import { Press } from "../ui/button";
-import { Drawing } from "../ui/drawing";
+import { Drawing, FaultDrawing, type Look } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { capital, range, seconds } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
@@ -197,6 +197,11 @@ function Page({ knot }: { knot: KnotPage }) {
             <Press onClick={() => setAttempt(true)} look="main">
               Record an attempt
             </Press>
+            {knot.drill && (
+              <Link to={`/knots/${knot.id}/drill`}>
+                <Press as="span">Crossing drill</Press>
+              </Link>
+            )}
             <Link to="/">
               <Press as="span">Back to the rig</Press>
             </Link>
@@ -216,17 +221,20 @@ function Page({ knot }: { knot: KnotPage }) {
           </Part>
           <Part title="What goes wrong">
             {knot.faults.map((f) => (
-              <Box key={f.code} py="1.5" borderTop="1px solid" borderColor="rule">
-                <Box fontWeight="700">
-                  <Box as="span" color="flare" aria-hidden>
-                    ✕{" "}
+              <Flex key={f.code} py="1.5" gap="3" borderTop="1px solid" borderColor="rule">
+                <Box flex="1">
+                  <Box fontWeight="700">
+                    <Box as="span" color="flare" aria-hidden>
+                      ✕{" "}
+                    </Box>
+                    {f.name}
                   </Box>
-                  {f.name}
+                  <Box fontSize="15.5px">
+                    {capital(f.looks)}; {f.leads}. <strong>Put right:</strong> {f.mend}
+                  </Box>
                 </Box>
-                <Box fontSize="15.5px">
-                  {capital(f.looks)}; {f.leads}. <strong>Put right:</strong> {f.mend}
-                </Box>
-              </Box>
+                {f.drawing && <LookAlike knot={knot} fault={f} look={look.id} />}
+              </Flex>
             ))}
           </Part>
           <Part title="Numbers">
@@ -255,6 +263,35 @@ function Page({ knot }: { knot: KnotPage }) {
       </Flex>
       <AttemptDialog knot={attempt ? knot.id : ""} close={() => setAttempt(false)} />
     </Box>
+  );
+}
+
+/** The knot and its faulty look-alike side by side; the difference is ringed. */
+function LookAlike({ knot, fault, look }: { knot: KnotPage; fault: KnotPage["faults"][number]; look: Look }) {
+  const frame = {
+    w: "104px",
+    h: "104px",
+    bg: "sheet",
+    borderRadius: "8px",
+    p: "1",
+    border: "1.5px solid",
+  } as const;
+  return (
+    <Flex gap="1" flex="none" data-lookalike={fault.code}>
+      <Box
+        textAlign="center"
+        fontSize="13px"
+        color="glass"
+        fontWeight="700"
+        display={{ base: "none", xl: "block" }}
+      >
+        <Drawing id={knot.id} name={knot.name} drawn options={{ look }} {...frame} borderColor="glass" />✓
+        right
+      </Box>
+      <Box textAlign="center" fontSize="13px" color="flare" fontWeight="700">
+        <FaultDrawing id={fault.drawing ?? ""} look={look} {...frame} borderColor="flare" />✕ wrong
+      </Box>
+    </Flex>
   );
 }
 

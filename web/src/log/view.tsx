@@ -86,6 +86,7 @@ export function LogView() {
                   <Link to={`/knots/${a.knot}`} style={{ textDecoration: "underline" }}>
                     {name(a.knot)}
                   </Link>
+                  {a.kind === "drill" && " – crossing drill"}
                   {a.fault && (
                     <Box color="quiet" fontSize="15px">
                       <FaultName knot={a.knot} code={a.fault} />

@@ -1,5 +1,5 @@
 import { Box, type BoxProps } from "@chakra-ui/react";
-import { type DrawingOptions, useDrawing } from "../api/hooks";
+import { type DrawingOptions, useDrawing, useFaultDrawing } from "../api/hooks";
 
 type Props = { id: string; name: string; drawn: boolean; options?: DrawingOptions } & BoxProps;
 
@@ -34,8 +34,16 @@ export function Drawing({ id, name, drawn, options = {}, ...box }: Props) {
   );
 }
 
+/** The drawing of a faulty form, its difference ringed. */
+export function FaultDrawing({ id, look, ...box }: { id: string; look: Look } & BoxProps) {
+  const { data } = useFaultDrawing(id, look);
+  return <Box {...box} className="knot-drawing" dangerouslySetInnerHTML={{ __html: data ?? "" }} />;
+}
+
+export type Look = "laid" | "braid" | "mono";
+
 /** The surface a line shows in a drawing. */
-export function lookOf(construction: string | undefined): "laid" | "braid" | "mono" {
+export function lookOf(construction: string | undefined): Look {
   if (construction === "laid") return "laid";
   return construction === "solid" ? "mono" : "braid";
 }

@@ -1,0 +1,88 @@
+package shape_test
+
+import (
+	"os"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"oarweed/core/shape"
+)
+
+func drill(t testing.TB, id string) *shape.Drill {
+	t.Helper()
+	text, err := os.ReadFile("../../catalogue/shapes/" + id + ".knot")
+	require.NoError(t, err)
+	d, err := shape.NewDrill(load(t, string(text)))
+	require.NoError(t, err)
+	return d
+}
+
+// All 64 choices of the reef's six crossings fall into ten tangles: the reef
+// twice, the granny once and its mirror image once, and 18 that fall apart.
+// Known from an independent drawing of the same shadow.
+func TestReefDrill(t *testing.T) {
+	d := drill(t, "reef-knot")
+	classes := d.Classes()
+	assert.Len(t, classes, 10)
+	assert.Equal(t, 2, classes[d.Key(0)], "reef")
+	granny, err := d.Flips([]string{"d", "m", "f"})
+	require.NoError(t, err)
+	assert.Equal(t, 1, classes[d.Key(granny)], "granny")
+	assert.Equal(t, 1, classes[d.Key(d.Mirror(granny))], "granny, mirrored")
+	apart, err := d.Flips([]string{"t", "m"})
+	require.NoError(t, err)
+	assert.Equal(t, 18, classes[d.Key(apart)], "falls apart")
+}
+
+func TestDrillReadsWhatWasSet(t *testing.T) {
+	d := drill(t, "reef-knot")
+	set := map[string]bool{}
+	for _, c := range d.Crossings {
+		set[c.Name] = true
+	}
+	mask, err := d.Mask(set)
+	require.NoError(t, err)
+	for name := range set {
+		set[name] = !set[name]
+	}
+	other, err := d.Mask(set)
+	require.NoError(t, err)
+	assert.Equal(t, d.Mirror(mask), other)
+	delete(set, "a")
+	_, err = d.Mask(set)
+	assert.ErrorContains(t, err, "crossing a is not set")
+	_, err = d.Flips([]string{"zz"})
+	assert.Error(t, err)
+}
+
+func TestShadowShowsOnlyWhatIsSet(t *testing.T) {
+	d := drill(t, "bowline")
+	bare := d.Shadow(shape.Options{}, nil)
+	paths, _ := parsePaths(t, bare)
+	one := d.Shadow(shape.Options{}, map[string]bool{"b": true})
+	more, _ := parsePaths(t, one)
+	assert.Greater(t, more, paths, "a set crossing has a gap")
+	assert.NotEqual(t, one, d.Shadow(shape.Options{}, map[string]bool{"b": false}))
+	f := d.Frame()
+	for _, c := range d.Crossings {
+		assert.True(t, c.X > f[0] && c.X < f[0]+f[2] && c.Y > f[1] && c.Y < f[1]+f[3])
+	}
+}
+
+func BenchmarkDrill(b *testing.B) {
+	d := drill(b, "reef-knot")
+	b.Run("enumerate", func(b *testing.B) {
+		for b.Loop() {
+			drill(b, "reef-knot")
+		}
+	})
+	b.Run("look up", func(b *testing.B) {
+		set := map[string]bool{"a": true, "t": false, "c": true, "d": true, "m": false, "f": true}
+		for b.Loop() {
+			m, _ := d.Mask(set)
+			_ = d.Classes()[d.Key(m)]
+		}
+	})
+}
