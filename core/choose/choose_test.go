@@ -70,6 +70,8 @@ func TestExpectedFirstChoices(t *testing.T) {
 		{"mooring, off under load, on a cleat", `{"chain":[{"fitting":{"kind":"cleat"}},{"joint":{"task":"moor","release":"under-load"}},` + braid("12") + `],"peak_kn":2.4,"character":"alternating"}`, []string{"cleat-hitch"}, "bowline"},
 		{"extend a rode with an equal line", `{"chain":[{"line":{"material":"polyamide","construction":"laid","diameter_mm":12}},{"joint":{"task":"extend"}},{"line":{"material":"polyamide","construction":"laid","diameter_mm":12}}],"peak_kn":2}`, []string{"zeppelin-bend"}, ""},
 		{"12 to 6 mm", `{"chain":[` + braid("12") + `,{"joint":{"task":"join"}},` + braid("6") + `],"peak_kn":0.4}`, []string{"double-sheet-bend"}, "reef-knot"},
+		{"a bundle", `{"chain":[{"fitting":{"kind":"bundle"}},{"joint":{"task":"bundle"}},` + braid("4") + `],"peak_kn":0.1}`, []string{"constrictor-hitch"}, ""},
+		{"heaving line to hawser", `{"chain":[` + braid("28") + `,{"joint":{"task":"hawser"}},` + braid("8") + `],"peak_kn":0.3}`, []string{"racking-bend"}, ""},
 		{"two equal lines", `{"chain":[` + braid("12") + `,{"joint":{"task":"join"}},` + braid("12") + `],"peak_kn":0.4}`, []string{"zeppelin-bend"}, "reef-knot"},
 		{"overridden sheet", `{"chain":[` + braid("12") + `,{"joint":{"task":"relieve"}},` + braid("8") + `],"peak_kn":1.5}`, []string{"rolling-hitch"}, ""},
 		{"reef points", `{"chain":[` + braid("5") + `,{"joint":{"task":"reef"}},` + braid("5") + `],"peak_kn":0.05,"dry":true}`, []string{"reef-knot"}, ""},
