@@ -112,7 +112,7 @@ func TestInvariantsAgreeWithRegina(t *testing.T) {
 func TestTableValuesAgreeWithRegina(t *testing.T) {
 	codes := map[string]any{}
 	for name, dt := range map[string]string{
-		"3_1": "4 6 2", "4_1": "4 6 8 2", "6_1": "4 8 12 10 2 6", "6_2": "4 8 10 12 2 6", "6_3": "4 8 10 2 12 6", "5_1": "6 8 10 2 4", "8_18": "6 8 10 12 14 16 2 4", "8_20": "4 8 -12 2 -14 -6 -16 -10",
+		"3_1": "4 6 2", "4_1": "4 6 8 2", "6_1": "4 8 12 10 2 6", "6_2": "4 8 10 12 2 6", "6_3": "4 8 10 2 12 6", "5_1": "6 8 10 2 4", "7_1": "8 10 12 14 2 4 6", "8_18": "6 8 10 12 14 16 2 4", "8_20": "4 8 -12 2 -14 -6 -16 -10",
 	} {
 		codes[name] = map[string]string{"dt": dt}
 	}

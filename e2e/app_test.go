@@ -131,7 +131,7 @@ func TestEveryTaskAnswers(t *testing.T) {
 	p.goTo(s.url)
 	for _, c := range []struct{ task, first string }{
 		{"fender", "Clove hitch"}, {"fender-left", "Round turn"}, {"sheet", "Bowline"}, {"stop", "Figure-eight stopper"},
-		{"fly", "Non-slip loop, 5 wraps"}, {"lure", "Improved clinch"}, {"extend", "Zeppelin bend"}, {"reef", "Reef knot"}, {"relieve", "Rolling hitch"}, {"bundle", "Constrictor"},
+		{"fly", "Non-slip loop, 5 wraps"}, {"lure", "Improved clinch"}, {"extend", "Zeppelin bend"}, {"reef", "Reef knot"}, {"relieve", "Rolling hitch"}, {"bundle", "Constrictor"}, {"anchor", "Fisherman's bend"}, {"haul", "Timber hitch"},
 	} {
 		p.press(`[data-phrase="task"]`)
 		p.press(fmt.Sprintf(`[data-option=%q]`, c.task))

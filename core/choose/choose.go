@@ -158,12 +158,15 @@ func For(c *catalogue.Catalogue, r *rig.Rig) (*Answer, error) {
 	weights := c.Weights[r.Task.Weights]
 	for _, k := range c.Knots {
 		j := joint{c: c, r: r, k: k, line: capacity}
+		if other := j.otherWork(); other != nil {
+			a.RuledOut = append(a.RuledOut, Ruled{k.ID, k.Name, other, false})
+			continue
+		}
 		j.size()
 		j.holds()
 		j.strength()
 		if reasons := j.gates(); len(reasons) > 0 {
-			near := reasons[0].Gate != "task" && reasons[0].Gate != "object"
-			a.RuledOut = append(a.RuledOut, Ruled{k.ID, k.Name, reasons, near})
+			a.RuledOut = append(a.RuledOut, Ruled{k.ID, k.Name, reasons, true})
 			continue
 		}
 		a.Ranked = append(a.Ranked, j.choice(weights))

@@ -14,8 +14,20 @@ import (
 // squeezes. Common practice, no source.
 const stopperGrowth = 1.2
 
-// gates gives every reason why the knot cannot do the job; none if it can. A
-// knot made for other work is told only that.
+// otherWork says that the knot is made for another task or another fitting; nil if
+// it is not. Nothing more need be worked out for it then.
+func (j *joint) otherWork() []Reason {
+	if _, ok := j.k.Tasks[j.r.Task.ID]; !ok {
+		return []Reason{{"task", "Not made for this. " + j.k.Summary}}
+	}
+	if f := j.r.Fitting; f != nil && len(j.k.Objects) > 0 && !slices.Contains(j.k.Objects, f.Kind.ID) {
+		return []Reason{{"object", "Not tied on a " + f.Kind.Name + "."}}
+	}
+	return nil
+}
+
+// gates gives every reason why a knot made for the task cannot do it here; none
+// if it can.
 func (j *joint) gates() []Reason {
 	var out []Reason
 	add := func(gate, why string, args ...any) {
@@ -25,15 +37,7 @@ func (j *joint) gates() []Reason {
 		out = append(out, Reason{gate, why})
 	}
 	k, r := j.k, j.r
-	if _, ok := k.Tasks[r.Task.ID]; !ok {
-		add("task", "Not made for this. "+k.Summary)
-		return out
-	}
 	d := r.Line.Diameter
-	if r.Fitting != nil && len(k.Objects) > 0 && !slices.Contains(k.Objects, r.Fitting.Kind.ID) {
-		add("object", "Not tied on a %s.", r.Fitting.Kind.Name)
-		return out
-	}
 	if k.Ratio != nil && r.Other != nil && (j.ratio < k.Ratio.Min-1e-9 || j.ratio > k.Ratio.Max+1e-9) {
 		add("ratio", "The lines are %.2g to 1: %s.", j.ratio, k.Ratio.Why)
 	}
