@@ -36,6 +36,12 @@ func TestChooseStepAndRecord(t *testing.T) {
 	p.see(`[data-ruled="bowline"]`, "Cannot be cast off under load")
 	p.see(`[data-ranked]:first-child`, "Round turn and two half hitches")
 
+	// Back in the history, and forth again.
+	p.do(chromedp.NavigateBack())
+	p.see(`[data-testid="sentence"]`, "by hand, once slack")
+	p.do(chromedp.NavigateForward())
+	p.see(`[data-testid="sentence"]`, "under load, by hand")
+
 	// The address holds the rig: a fresh tab shows the same.
 	address, err := chromedp.Run(p.ctx, chromedp.Location())
 	require.NoError(t, err)

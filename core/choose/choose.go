@@ -177,7 +177,8 @@ func For(c *catalogue.Catalogue, r *rig.Rig) (*Answer, error) {
 		if x.Near != y.Near {
 			return x.Near
 		}
-		return len(x.Reasons) < len(y.Reasons)
+		// The knots best made for the task first: their reasons teach most.
+		return c.Knot(x.Knot).Tasks[r.Task.ID].Fit > c.Knot(y.Knot).Tasks[r.Task.ID].Fit
 	})
 	return a, nil
 }

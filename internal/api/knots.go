@@ -95,7 +95,15 @@ func (s *server) knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
 			}
-			return svg(sh.SVG(shape.Options{Step: -1, Look: in.Look})), nil
+			title := in.ID
+			for _, k := range s.cat.Knots {
+				for _, f := range k.Faults {
+					if f.Drawing == in.ID {
+						title = k.Name + ", gone wrong: " + f.Name
+					}
+				}
+			}
+			return svg(sh.SVG(shape.Options{Step: -1, Look: in.Look, Title: title})), nil
 		})
 	huma.Register(a, huma.Operation{OperationID: "drawing", Method: http.MethodGet, Path: "/api/knots/{id}/drawing.svg", Summary: "The drawing of a knot, as SVG"},
 		func(ctx context.Context, in *struct {

@@ -273,14 +273,28 @@ function RuledOut({ answer }: { answer: Answer }) {
   return (
     <Box mt="3">
       {near.length > 0 && (
-        <details open={near.length <= 3 || answer.ranked.length === 0} data-testid="ruled-out">
-          <Box as="summary" minH="44px" py="2" cursor="pointer" className="head" fontSize="18px">
-            Ruled out: {near.map((r) => r.name.toLowerCase()).join(", ")}
+        <Box data-testid="ruled-out">
+          <Box as="h3" className="head" fontSize="18px" py="1">
+            Ruled out
           </Box>
-          {near.map((r) => (
+          {near.slice(0, 3).map((r) => (
             <RuledRow key={r.knot} ruled={r} />
           ))}
-        </details>
+          {near.length > 3 && (
+            <details>
+              <Box as="summary" minH="44px" py="2" cursor="pointer">
+                and{" "}
+                {near
+                  .slice(3)
+                  .map((r) => r.name.toLowerCase())
+                  .join(", ")}
+              </Box>
+              {near.slice(3).map((r) => (
+                <RuledRow key={r.knot} ruled={r} />
+              ))}
+            </details>
+          )}
+        </Box>
       )}
       {far.length > 0 && (
         <Box as="details">

@@ -1,6 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useNavigationType, useSearchParams } from "react-router";
 import type { Rig } from "../api/client";
 import { useAnswer, useCatalogue, useLines, useRigs, useSaveRig } from "../api/hooks";
 import { AttemptDialog } from "../log/attempt";
@@ -103,10 +103,20 @@ function Pad({ children }: { children: React.ReactNode }) {
 function useRig() {
   const [params, setParams] = useSearchParams();
   const text = params.get("rig");
+  const came = useNavigationType();
   const saved = useRigs();
   const linked = useMemo(() => (text ? decode(text) : undefined), [text]);
-  const rig = linked ?? saved.data?.[0]?.rig ?? firstRig;
-  const change = (next: Rig) => setParams({ rig: encode(next) }, { replace: false });
+  // The address follows a moment later: kept here too, so that of two quick changes neither is lost.
+  const [latest, setLatest] = useState<Rig>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: going back in the history brings a new text
+  useEffect(() => {
+    if (came === "POP") setLatest(undefined);
+  }, [came, text]);
+  const rig = latest ?? linked ?? saved.data?.[0]?.rig ?? firstRig;
+  const change = (next: Rig) => {
+    setLatest(next);
+    setParams({ rig: encode(next) }, { replace: false });
+  };
   return { rig, change, broken: text !== null && !linked };
 }
 
