@@ -189,6 +189,15 @@ func TestDescriptionAndPages(t *testing.T) {
 	assert.Contains(t, res.Header.Get("Cache-Control"), "immutable")
 }
 
+func TestHandout(t *testing.T) {
+	srv := start(t)
+	res, text := call(t, srv, "GET", "/api/knots/bowline/handout.pdf", "")
+	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
+	assert.True(t, strings.HasPrefix(text, "%PDF-"))
+	res, _ = call(t, srv, "GET", "/api/knots/sky-hook/handout.pdf", "")
+	assert.Equal(t, 404, res.StatusCode)
+}
+
 func TestDrill(t *testing.T) {
 	srv := start(t)
 	_, text := call(t, srv, "GET", "/api/knots/reef-knot/drill", "")

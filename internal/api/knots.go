@@ -12,6 +12,7 @@ import (
 	"oarweed/core/line"
 	"oarweed/core/rig"
 	"oarweed/core/shape"
+	"oarweed/internal/export"
 )
 
 // Catalogue is the vocabulary, and the knots in short.
@@ -46,7 +47,7 @@ type KnotPage struct {
 	CautionTexts []rig.Caution `json:"caution_texts" nullable:"false"`
 }
 
-// picture is an SVG as an answer.
+// picture is a drawing or a page as an answer.
 type picture struct {
 	ContentType  string `header:"Content-Type"`
 	CacheControl string `header:"Cache-Control"`
@@ -83,6 +84,29 @@ func (s *server) knots(a huma.API) {
 			return answer(p), nil
 		})
 	s.drills(a)
+	huma.Register(a, op("handout", http.MethodGet, "/api/knots/{id}/handout.pdf", "A knot on one printable page"),
+		func(ctx context.Context, in *struct {
+			KnotPath
+			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+		}) (*picture, error) {
+			k := s.cat.Knot(in.ID)
+			if k == nil {
+				return nil, unknown(in.ID)
+			}
+			sh, err := s.cat.Drawing(in.ID)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			var cautions []rig.Caution
+			for _, id := range k.Cautions {
+				cautions = append(cautions, s.cat.Caution(id))
+			}
+			pdf, err := export.Handout(k, sh, in.Look, cautions)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			return &picture{"application/pdf", "max-age=3600", pdf}, nil
+		})
 	huma.Register(a, huma.Operation{OperationID: "fault-drawing", Method: http.MethodGet, Path: "/api/faults/{id}/drawing.svg", Summary: "The drawing of a faulty form, as SVG"},
 		func(ctx context.Context, in *struct {
 			KnotPath

@@ -202,6 +202,9 @@ function Page({ knot }: { knot: KnotPage }) {
                 <Press as="span">Crossing drill</Press>
               </Link>
             )}
+            <a href={`/api/knots/${knot.id}/handout.pdf?look=${look.id}`} target="_blank" rel="noreferrer">
+              <Press as="span">Handout to print</Press>
+            </a>
             <Link to="/">
               <Press as="span">Back to the rig</Press>
             </Link>
