@@ -170,7 +170,14 @@ function Tag(props: {
   const part = (id: string) => <Part key={id} phrase={props.phrases[id]} change={props.change} />;
   return (
     <div className="tag" data-tag={props.id} style={{ left: props.left, top: props.top }}>
-      <b>{props.title.map(part)}</b>
+      <b>
+        {props.title.map((id, i) => (
+          <span key={id}>
+            {i > 0 && " "}
+            {part(id)}
+          </span>
+        ))}
+      </b>
       {props.rest.map((id, i) => (
         <span key={id}>
           {i > 0 && props.phrases[id] && ", "}

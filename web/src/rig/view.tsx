@@ -174,7 +174,7 @@ function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text
           const r = rigs.data?.find((x) => String(x.id) === e.target.value);
           if (r) change(r.rig);
         }}
-        style={{ minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: 130 }}
+        style={{ minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: "min(130px, 25vw)" }}
       >
         <option value="">Open…</option>
         {rigs.data?.map((r) => (
@@ -190,7 +190,7 @@ function Bar({ rig, change, text }: { rig: Rig; change: (rig: Rig) => void; text
           const l = lines.data?.find((x) => String(x.id) === e.target.value);
           if (l) change(withLine(rig, lineOnly(l)));
         }}
-        style={{ minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: 130 }}
+        style={{ minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: "min(130px, 25vw)" }}
       >
         <option value="">Locker…</option>
         {lines.data?.map((l) => (

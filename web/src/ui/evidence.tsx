@@ -14,9 +14,9 @@ const words: Record<Tag, { mark: string; meaning: string }> = {
 /** Where a number comes from, in short. */
 export function Mark({ tag }: { tag: Tag }) {
   return (
-    <>
+    <span style={{ whiteSpace: "nowrap" }}>
       <span aria-hidden>{words[tag].mark}</span> {tag}
-    </>
+    </span>
   );
 }
 
