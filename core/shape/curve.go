@@ -52,6 +52,9 @@ func (b bezier) between(t0, t1 float64) bezier {
 // tridiagonal system that makes the mock curvature continuous.
 func hobby(p []Point) []bezier {
 	n := len(p) - 1
+	if n == 1 { // nothing bends it: the two end conditions are one and the same
+		return []bezier{{p[0], lerp(p[0], p[1], 1.0/3), lerp(p[0], p[1], 2.0/3), p[1]}}
+	}
 	d := make([]float64, n)
 	chord := make([]Point, n)
 	for i := range n {

@@ -1,0 +1,85 @@
+import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fakeServer, show } from "../test/app";
+import { AttemptDialog } from "./attempt";
+
+let calls: ReturnType<typeof fakeServer>;
+const close = vi.fn();
+
+beforeEach(() => {
+  close.mockReset();
+  calls = fakeServer({
+    "GET /api/knots/bowline": {
+      id: "bowline",
+      name: "Bowline",
+      faults: [{ code: "tail-short", name: "Tail too short" }],
+    },
+    "GET /api/learners": [{ id: 3, name: "Ailsa" }],
+    "POST /api/learners": { id: 9, name: "Gunnar" },
+    "POST /api/attempts": { id: 1 },
+  });
+  show(<AttemptDialog knot="bowline" close={close} />);
+});
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const save = () => fireEvent.click(screen.getByText("Save the attempt"));
+const alert = async () => (await screen.findByRole("alert")).textContent;
+
+it("asks for what is missing, one thing after the other, and keeps the rest", async () => {
+  await screen.findByText("Ailsa");
+  save();
+  expect(await alert()).toContain("Who tied it?");
+  fireEvent.click(screen.getByText("Ailsa"));
+  save();
+  expect(await alert()).toContain("How did it go?");
+  fireEvent.click(screen.getByText("✕ Fault"));
+  save();
+  expect(await alert()).toContain("Which fault");
+  fireEvent.click(screen.getByText("Tail too short"));
+  fireEvent.change(screen.getByLabelText("Seconds"), { target: { value: "quick" } });
+  save();
+  expect(await alert()).toContain("“quick” is no time");
+  expect((screen.getByLabelText("Seconds") as HTMLInputElement).value).toBe("quick");
+  fireEvent.change(screen.getByLabelText("Seconds"), { target: { value: "12,5" } });
+  save();
+  await waitFor(() => expect(close).toHaveBeenCalled());
+  expect(calls.find((c) => c.path === "/api/attempts")?.body).toEqual({
+    learner_id: 3,
+    knot: "bowline",
+    outcome: "fault",
+    fault: "tail-short",
+    seconds: 12.5,
+    conditions: "dry",
+  });
+});
+
+it("adds a learner and records for them", async () => {
+  fireEvent.change(await screen.findByLabelText("New learner"), { target: { value: "Gunnar" } });
+  fireEvent.click(await screen.findByText("Add"));
+  await waitFor(() => expect((screen.getByLabelText("New learner") as HTMLInputElement).value).toBe(""));
+  fireEvent.click(screen.getByText("✓ Right"));
+  fireEvent.click(screen.getByText("in gloves"));
+  save();
+  await waitFor(() => expect(close).toHaveBeenCalled());
+  expect(calls.find((c) => c.path === "/api/attempts")?.body).toMatchObject({
+    learner_id: 9,
+    outcome: "right",
+    conditions: "gloves",
+    fault: "",
+    seconds: 0,
+  });
+});
+
+it("times with one press to start and one to stop", async () => {
+  const clock = vi.spyOn(performance, "now");
+  clock.mockReturnValue(1000);
+  fireEvent.click(await screen.findByText("Start the clock"));
+  clock.mockReturnValue(8450);
+  fireEvent.click(await screen.findByText(/^Stop/));
+  clock.mockRestore();
+  await waitFor(() => expect((screen.getByLabelText("Seconds") as HTMLInputElement).value).toBe("7.5"));
+});

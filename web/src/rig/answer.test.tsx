@@ -1,0 +1,155 @@
+import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import type { Answer, Choice } from "../api/client";
+import { fakeServer, show } from "../test/app";
+import { AnswerPanel } from "./answer";
+
+const figure = (low: number, likely: number, high: number, tag = "trade") => ({
+  low,
+  likely,
+  high,
+  tag,
+  source: "common practice, no source",
+});
+
+const choice = (knot: string, name: string, more: object = {}): Choice =>
+  ({
+    knot,
+    name,
+    kind: "hitch",
+    drawn: true,
+    score: 80,
+    reason: "it suits",
+    contributions: [
+      { criterion: "hold", weight: 60, value: 0.9, points: 54 },
+      { criterion: "strength", weight: 40, value: 0.65, points: 26 },
+      { criterion: "line used", weight: 0, value: 0.5, points: 0 },
+    ],
+    strength: {
+      capacity_kn: figure(8, 10, 12, "computed"),
+      efficiency: figure(0.5, 0.6, 0.7, "memory"),
+      fails: "breaks",
+      utilisation: 1.92,
+      margin: 0.52,
+      times: 4.16,
+      word: "short",
+    },
+    dry: { class: "holds", why: "it grips", tag: "trade" },
+    wet: { class: "marginal", why: "needs friction", tag: "computed", chance: 0.86 },
+    release_how: "Pull the end.",
+    release_word: "under load",
+    seconds: figure(5, 8, 20),
+    needs_m: 0.65,
+    tail_m: 0.1,
+    flags: ["Bears 4.2 times the load; 8 times is asked for."],
+    cautions: [],
+    ...more,
+  }) as unknown as Choice;
+
+const answer = {
+  rig: { chain: [], peak_kn: 2.4 },
+  defaults: [{ field: "character", value: "steady", why: "no other given" }],
+  line: {
+    name: "12 mm polyester braid",
+    diameter_mm: 12,
+    mbl_kn: figure(18.8, 18.8, 18.8, "published"),
+    capacity_kn: figure(18.8, 18.8, 18.8, "published"),
+    options: [{ name: "seamanship rule", mbl_kn: figure(18.8, 18.8, 18.8, "published"), used: true }],
+    why: "The only figure known for this line.",
+  },
+  needed_kn: 19.2,
+  design_factor: 8,
+  factor_why: "8 where the load comes and goes",
+  ranked: [choice("clove-hitch", "Clove hitch"), choice("bowline", "Bowline")],
+  ruled_out: [
+    {
+      knot: "cow-hitch",
+      name: "Cow hitch",
+      near: true,
+      reasons: [{ gate: "release", why: "Cannot be cast off under load." }],
+    },
+    {
+      knot: "reef-knot",
+      name: "Reef knot",
+      near: false,
+      reasons: [{ gate: "task", why: "Not made for this." }],
+    },
+  ],
+  cautions: [
+    { id: "person", text: "A person could be held.", locked: true },
+    { id: "strength", text: "Every knot costs strength.", locked: false },
+  ],
+} as unknown as Answer;
+
+const select = vi.fn();
+const attempt = vi.fn();
+
+function panel(over: Partial<Answer> = {}) {
+  const a = { ...answer, ...over };
+  show(
+    <AnswerPanel
+      answer={a}
+      fishing={false}
+      look="braid"
+      selected={a.ranked[0]}
+      select={select}
+      attempt={attempt}
+    />,
+  );
+}
+
+beforeEach(() => {
+  fakeServer({
+    "GET /api/knots/clove-hitch/drawing.svg": "<svg></svg>",
+    "GET /api/knots/bowline/drawing.svg": "<svg></svg>",
+  });
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+it("ranks with word, shape and evidence, never colour alone", () => {
+  panel();
+  const row = document.querySelector('[data-ranked="clove-hitch"]') as HTMLElement;
+  expect(row.textContent).toContain("1. Clove hitch");
+  expect(row.textContent).toContain("wetmarginal86 in 100");
+  expect(row.textContent).toContain("dryholds");
+  expect(row.textContent).toContain("▲ breaks at 4.2 × the load");
+  expect(row.textContent).toContain("strength ○ memory");
+  expect(row.querySelector('[role="img"][aria-label^="Bears 10 kN"]')).not.toBeNull();
+});
+
+it("shows the chosen knot with its figures, and how the score adds up", () => {
+  panel();
+  const chosen = screen.getByTestId("chosen");
+  expect(chosen.textContent).toContain("Breaks at 8–12 kN");
+  expect(chosen.textContent).toContain("Keeps 50–70 % of the line");
+  expect(chosen.textContent).toContain("Takes 650 mm of line, 100 mm of it tail");
+  expect(chosen.textContent).toContain("Bears 4.2 times the load");
+  fireEvent.click(screen.getByText("Why this place"));
+  expect(chosen.textContent).toContain("54.0 of 60");
+  expect(chosen.textContent).toContain("80.0 of 100");
+  expect(chosen.textContent).not.toContain("line used");
+  fireEvent.click(screen.getByText("Record an attempt"));
+  expect(attempt).toHaveBeenCalledWith("clove-hitch");
+  fireEvent.click(document.querySelector('[data-ranked="bowline"] button') as HTMLElement);
+  expect(select).toHaveBeenCalledWith("bowline");
+});
+
+it("keeps the caution for people in view, beside the result", () => {
+  panel();
+  expect(screen.getByRole("note", { name: "Cautions" }).textContent).toContain("A person could be held.");
+});
+
+it("says why knots were ruled out, those made for the job first", () => {
+  panel();
+  expect(screen.getByTestId("ruled-out").textContent).toContain("Cow hitch Cannot be cast off under load.");
+  expect(document.body.textContent).toContain("1 more are made for other work");
+  expect(document.body.textContent).toContain("Left out, so taken as steady: no other given.");
+});
+
+it("says so when nothing does it", () => {
+  panel({ ranked: [] });
+  expect(document.body.textContent).toContain("No knot here does this.");
+});
