@@ -56,6 +56,15 @@ type picture struct {
 
 func svg(text string) *picture { return &picture{"image/svg+xml", "max-age=3600", []byte(text)} }
 
+// cautions gives a knot's cautions in full.
+func (s *server) cautions(k *knot.Knot) []rig.Caution {
+	out := make([]rig.Caution, 0, len(k.Cautions))
+	for _, id := range k.Cautions {
+		out = append(out, s.cat.Caution(id))
+	}
+	return out
+}
+
 func (s *server) knots(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "catalogue", Method: http.MethodGet, Path: "/api/catalogue", Summary: "Materials, fittings, tasks and knots"},
 		func(context.Context, *struct{}) (*body[Catalogue], error) {
@@ -77,10 +86,7 @@ func (s *server) knots(a huma.API) {
 			if k == nil {
 				return nil, unknown(in.ID)
 			}
-			p := KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: slices.Contains(s.cat.Drills(), k.ID), CautionTexts: []rig.Caution{}}
-			for _, id := range k.Cautions {
-				p.CautionTexts = append(p.CautionTexts, s.cat.Caution(id))
-			}
+			p := KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: slices.Contains(s.cat.Drills(), k.ID), CautionTexts: s.cautions(k)}
 			return answer(p), nil
 		})
 	s.drills(a)
@@ -97,11 +103,7 @@ func (s *server) knots(a huma.API) {
 			if err != nil {
 				return nil, fail(ctx, err)
 			}
-			var cautions []rig.Caution
-			for _, id := range k.Cautions {
-				cautions = append(cautions, s.cat.Caution(id))
-			}
-			pdf, err := export.Handout(k, sh, in.Look, cautions)
+			pdf, err := export.Handout(k, sh, in.Look, s.cautions(k))
 			if err != nil {
 				return nil, fail(ctx, err)
 			}

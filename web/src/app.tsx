@@ -128,14 +128,8 @@ export function App() {
 
 /** Keys pressed in a field, or with a modifier, are not shortcuts. */
 export function isTyping(e: KeyboardEvent): boolean {
-  const t = e.target as HTMLElement;
-  return (
-    e.ctrlKey ||
-    e.metaKey ||
-    e.altKey ||
-    t.matches?.("input, textarea, select") ||
-    t.closest?.("[role=dialog]") !== null
-  );
+  const t = e.target instanceof Element ? e.target : null;
+  return e.ctrlKey || e.metaKey || e.altKey || !!t?.closest("input, textarea, select, [role=dialog]");
 }
 
 function Help({ open, close }: { open: boolean; close: () => void }) {
@@ -146,6 +140,7 @@ function Help({ open, close }: { open: boolean; close: () => void }) {
     ["Enter", "Change the phrase"],
     ["a", "Record an attempt at this knot"],
     ["1 2 3 4", "On a knot: the four views"],
+    ["p", "On a knot: play the tying, and pause"],
   ];
   return (
     <Dialog.Root open={open} onOpenChange={(e) => !e.open && close()}>

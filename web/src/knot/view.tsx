@@ -18,6 +18,9 @@ const views = [
   { id: "opposite", text: "Across a table", says: "the same drawing turned half round" },
 ] as const;
 
+/** Pictures between two steps when playing or scrubbing. */
+const frames = 8;
+
 const looks = [
   { id: "laid", text: "Laid" },
   { id: "braid", text: "Braid" },
@@ -62,10 +65,28 @@ function Page({ knot }: { knot: KnotPage }) {
     next.set(key, value);
     setParams(next, { replace: true });
   };
-  const go = (to: number) => setStep(clamp(to));
-  const by = (steps: number) => setStep((now) => clamp(now + steps));
+  const [playing, setPlaying] = useState(false);
+  const go = (to: number) => {
+    setPlaying(false);
+    setStep(clamp(to));
+  };
+  // Playing, the working end travels from step to step and stops at the last.
   useEffect(() => {
-    if (params.get("step") !== String(step)) set("step", String(step));
+    if (!playing) return;
+    if (step >= last) return setPlaying(false);
+    const tick = setTimeout(
+      () => setStep((now) => Math.min(now + 1 / frames, last)),
+      Number.isInteger(step) ? 700 : 90,
+    );
+    return () => clearTimeout(tick);
+  }, [playing, step, last]);
+  const shown = Math.ceil(step - 1e-9);
+  const by = (steps: number) => {
+    setPlaying(false);
+    setStep((now) => clamp(steps > 0 ? Math.floor(now + 1e-9) + 1 : Math.ceil(now - 1e-9) - 1));
+  };
+  useEffect(() => {
+    if (!playing && params.get("step") !== String(step)) set("step", String(step));
   });
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
@@ -75,6 +96,7 @@ function Page({ knot }: { knot: KnotPage }) {
       else if (e.key === "ArrowLeft") by(-1);
       else if (v) set("view", v.id);
       else if (e.key === "a") setAttempt(true);
+      else if (e.key === "p") setPlaying(!playing);
       else return;
       e.preventDefault();
     };
@@ -144,10 +166,10 @@ function Page({ knot }: { knot: KnotPage }) {
               data-testid="step-text"
             >
               <Box className="head" fontSize="24px" whiteSpace="nowrap">
-                {step} / {last}
+                {shown} / {last}
               </Box>
               <Box fontSize={{ base: "16px", md: "18px" }} lineHeight="1.3">
-                {step === 0 ? "The line laid ready." : knot.steps[step - 1]}
+                {shown === 0 ? "The line laid ready." : knot.steps[shown - 1]}
               </Box>
             </Flex>
             <Press
@@ -175,7 +197,30 @@ function Page({ knot }: { knot: KnotPage }) {
                 {n === 0 ? "•" : n}
               </Press>
             ))}
-            <Box flex="1" />
+            {knot.drawn && (
+              <>
+                <Press
+                  onClick={() => {
+                    if (step >= last) setStep(0);
+                    setPlaying(!playing);
+                  }}
+                  aria-pressed={playing}
+                  minW="84px"
+                >
+                  {playing ? "Pause" : "Play"}
+                </Press>
+                <input
+                  type="range"
+                  aria-label="Move the working end"
+                  min={0}
+                  max={last}
+                  step={1 / frames}
+                  value={step}
+                  onChange={(e) => go(Number(e.target.value))}
+                  style={{ flex: 1, minWidth: 110, minHeight: 44, accentColor: "var(--kelp)" }}
+                />
+              </>
+            )}
             {knot.drawn && (
               <Press
                 aria-pressed={labels}
