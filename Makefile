@@ -5,7 +5,7 @@ ADDR ?= 127.0.0.1:8080
 DEMO_DB ?= data/demo.db
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
-.PHONY: demo demo-reset build test test-go test-web test-deps bench screenshots clean
+.PHONY: demo demo-reset build test test-go test-web test-deps bench shapes-sheet screenshots clean
 
 GO_FILES := $(shell find cmd core catalogue internal web/embed.go -type f)
 WEB_FILES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
@@ -52,6 +52,11 @@ test-go: build
 bench: build
 	go test -run '^$$' -bench . -benchtime 1s ./core/... ./catalogue
 	go test -run '^$$' -bench . -benchtime 5x ./e2e
+
+# Every drawing on one page, to be looked at.
+shapes-sheet: build
+	./bin/oarweed shape sheet > .build/shapes.html
+	@echo open .build/shapes.html
 
 screenshots: build
 	OARWEED_SHOTS=$(CURDIR)/docs/screenshots go test ./e2e -run TestScreenshots -count 1

@@ -21,6 +21,7 @@ const usage = `oarweed: knots chosen, proved and taught
   oarweed friction --hitch H --object D --line D --mu N [--turns N] [--load F --hand F]
   oarweed shape check [KNOT]                     check the drawings and their proofs
   oarweed shape draw KNOT [--step N] [--view tie|across|left|opposite] [--look laid|braid|mono]
+  oarweed shape sheet                            every drawing on one page of HTML
   oarweed shape invariants KNOT                  invariants of every closure
   oarweed openapi                                the API's description
 `

@@ -13,7 +13,7 @@ import (
 
 func shapeCommand(args []string, out io.Writer) error {
 	if len(args) == 0 {
-		return show(out, nil, problem.New("", "shape wants check, draw or invariants", `see "oarweed help"`))
+		return show(out, nil, problem.New("", "shape wants check, draw, sheet or invariants", `see "oarweed help"`))
 	}
 	cat, err := catalogue.Load()
 	if err != nil {
@@ -30,6 +30,8 @@ func shapeCommand(args []string, out io.Writer) error {
 	switch verb {
 	case "check":
 		return shapeCheck(cat, id, out)
+	case "sheet":
+		return shapeSheet(cat, out)
 	case "draw":
 		return shapeDraw(cat, id, args, out)
 	case "invariants":
@@ -42,7 +44,7 @@ func shapeCommand(args []string, out io.Writer) error {
 			Closures []shape.Closure `json:"closures"`
 		}{id, sh.Closures()}, nil)
 	}
-	return show(out, nil, problem.New("", fmt.Sprintf("%q is not something to do with a shape", verb), "use check, draw or invariants"))
+	return show(out, nil, problem.New("", fmt.Sprintf("%q is not something to do with a shape", verb), "use check, draw, sheet or invariants"))
 }
 
 func drawing(cat *catalogue.Catalogue, id string) (*shape.Shape, error) {
@@ -105,4 +107,19 @@ func shapeDraw(cat *catalogue.Catalogue, id string, args []string, out io.Writer
 	}
 	_, err = fmt.Fprintln(out, sh.SVG(o))
 	return err
+}
+
+// shapeSheet writes every drawing on one page of HTML, for a person to look at.
+func shapeSheet(cat *catalogue.Catalogue, out io.Writer) error {
+	fmt.Fprint(out, `<!doctype html><meta charset="utf-8"><title>All drawings</title>
+<style>body{margin:8px;background:#fffdf6;font:14px sans-serif}figure{display:inline-block;margin:4px;border:1px solid #cfcbb8}svg{width:250px;height:230px}</style>
+`)
+	for _, id := range cat.Drawings() {
+		sh, err := cat.Drawing(id)
+		if err != nil {
+			return show(out, nil, err)
+		}
+		fmt.Fprintf(out, "<figure><figcaption>%s</figcaption>%s</figure>\n", id, sh.SVG(shape.Options{Step: -1, Look: shape.LookLaid, Title: id}))
+	}
+	return nil
 }
