@@ -2,6 +2,7 @@ import { Box, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { NavLink, Route, Routes } from "react-router";
 import { RigView } from "./rig/view";
+import { isTyping } from "./ui/keys";
 import { type Light, useLight } from "./ui/light";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
@@ -124,12 +125,6 @@ export function App() {
       <Help open={help} close={() => setHelp(false)} />
     </Flex>
   );
-}
-
-/** Keys pressed in a field, or with a modifier, are not shortcuts. */
-export function isTyping(e: KeyboardEvent): boolean {
-  const t = e.target instanceof Element ? e.target : null;
-  return e.ctrlKey || e.metaKey || e.altKey || !!t?.closest("input, textarea, select, [role=dialog]");
 }
 
 function Help({ open, close }: { open: boolean; close: () => void }) {

@@ -3,12 +3,12 @@ import { type ReactNode, useEffect, useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import type { KnotPage, Schemas } from "../api/client";
 import { useAttempts, useCatalogue, useKnot } from "../api/hooks";
-import { isTyping } from "../app";
 import { AttemptDialog } from "../log/attempt";
 import { Press } from "../ui/button";
 import { Drawing, FaultDrawing, type Look } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { capital, range, seconds } from "../ui/format";
+import { isTyping } from "../ui/keys";
 import { Cautions, Trouble } from "../ui/notes";
 
 const views = [
