@@ -149,6 +149,21 @@ func TestEveryTaskAnswers(t *testing.T) {
 	}
 }
 
+// The caution for people cannot be switched off, whatever the answer.
+func TestThePersonCautionStays(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.see(`[data-ranked]:first-child`, "Round turn")
+	p.choose("consequence", "person")
+	p.see(`[role="note"]`, "approves nothing here")
+	p.see(`[data-ranked]`, "Bowline")
+	p.choose("release", "under-load")
+	p.see(`[data-testid="answer"]`, "No knot here does this")
+	p.see(`[role="note"]`, "approves nothing here")
+	p.see(`[data-testid="line"]`, "Nothing in the list does this")
+}
+
 func TestLinesOfTheLockerAndSavedRigs(t *testing.T) {
 	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	p := open(t, 1280, 800)

@@ -139,7 +139,10 @@ it("shows the chosen knot with its figures, and how the score adds up", () => {
 
 it("keeps the caution for people in view, beside the result", () => {
   panel();
-  expect(screen.getByRole("note", { name: "Cautions" }).textContent).toContain("A person could be held.");
+  const notes = screen.getAllByRole("note", { name: "Cautions" }).map((n) => n.textContent);
+  expect(notes[0]).toContain("A person could be held.");
+  expect(notes[1]).toContain("Every knot costs strength.");
+  expect(notes[1]).not.toContain("A person");
 });
 
 it("says why knots were ruled out, those made for the job first", () => {
@@ -149,7 +152,8 @@ it("says why knots were ruled out, those made for the job first", () => {
   expect(document.body.textContent).toContain("Left out, so taken as steady: no other given.");
 });
 
-it("says so when nothing does it", () => {
+it("says so when nothing does it, and keeps the caution for people", () => {
   panel({ ranked: [] });
+  expect(screen.getByRole("note", { name: "Cautions" }).textContent).toContain("A person could be held.");
   expect(document.body.textContent).toContain("No knot here does this.");
 });

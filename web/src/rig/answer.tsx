@@ -22,26 +22,35 @@ type Props = {
 /** The ranked knots, with the chosen one beside them. Drawn anew only when the answer is: a change first shows in the sentence. */
 export const AnswerPanel = memo(function AnswerPanel(props: Props) {
   const { answer, selected } = props;
+  const locked = answer.cautions.filter((c) => c.locked);
   return (
-    <Flex gap="6" direction={{ base: "column", lg: "row" }} align="flex-start">
-      <Box flex="1.35" minW="0" w="100%">
-        {answer.ranked.length === 0 && <Nothing answer={answer} />}
-        <Flex
-          as="ol"
-          direction="column"
-          gap="2"
-          aria-label="Knots that can do it, best first"
-          listStyleType="none"
-        >
-          {answer.ranked.map((c, i) => (
-            <Row key={c.knot} {...props} choice={c} place={i + 1} />
-          ))}
-        </Flex>
-        <RuledOut answer={answer} />
-        <Small answer={answer} />
-      </Box>
-      {selected && <Chosen {...props} choice={selected} />}
-    </Flex>
+    <>
+      {/* These stand whatever the answer is. */}
+      {locked.length > 0 && (
+        <Box mb="4">
+          <Cautions list={locked} />
+        </Box>
+      )}
+      <Flex gap="6" direction={{ base: "column", lg: "row" }} align="flex-start">
+        <Box flex="1.35" minW="0" w="100%">
+          {answer.ranked.length === 0 && <Nothing answer={answer} />}
+          <Flex
+            as="ol"
+            direction="column"
+            gap="2"
+            aria-label="Knots that can do it, best first"
+            listStyleType="none"
+          >
+            {answer.ranked.map((c, i) => (
+              <Row key={c.knot} {...props} choice={c} place={i + 1} />
+            ))}
+          </Flex>
+          <RuledOut answer={answer} />
+          <Small answer={answer} />
+        </Box>
+        {selected && <Chosen {...props} choice={selected} />}
+      </Flex>
+    </>
   );
 });
 
@@ -209,7 +218,7 @@ function Chosen({ choice: c, answer, fishing, look, attempt }: Props & { choice:
       <Box mt="4" pt="3" borderTop="1.5px dashed" borderColor="rule">
         <Cautions
           list={[
-            ...answer.cautions,
+            ...answer.cautions.filter((x) => !x.locked),
             ...c.cautions.filter((x) => !answer.cautions.some((y) => y.id === x.id)),
           ]}
         />

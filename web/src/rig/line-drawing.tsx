@@ -27,7 +27,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
   const look = lookOf(doc.lineOf(rig).construction);
   const weakest = selected
     ? `${selected.strength.fails} here first, at ${force(selected.strength.capacity_kn.likely, fishing)}`
-    : "no knot does this yet";
+    : "";
 
   const tags: { id: string; left: number; top: number; title: string[]; rest: string[]; note?: string }[] = [
     fitting
@@ -80,8 +80,12 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
       >
         <Thing kind={fitting?.kind ?? "line"} scene={scene} />
         <Rope {...scene.rope} look={look} colour={1} />
-        <Fray x={scene.joint.x + scene.joint.r} y={scene.y} w={scene.rope.w} />
-        <Knob scene={scene} />
+        {selected && (
+          <>
+            <Fray x={scene.joint.x + scene.joint.r} y={scene.y} w={scene.rope.w} />
+            <Knob scene={scene} />
+          </>
+        )}
         <path
           d={`M${scene.joint.x} ${scene.y + scene.joint.r}L${scene.glass.x - scene.glass.r * 0.55} ${scene.glass.y - scene.glass.r * 0.8}`}
           stroke="var(--ink)"
@@ -124,7 +128,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
               {selected?.name ?? "No knot"}
             </span>{" "}
             <Box as="span" color="flare" fontWeight="700">
-              weakest link: {weakest}
+              {weakest ? `weakest link: ${weakest}` : "Nothing in the list does this."}
             </Box>
           </Box>
           {/* The tags would only say again what the sentence says just below. */}
@@ -143,7 +147,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
               {selected?.name ?? "No knot"}
             </Box>
             <Box color="flare" fontWeight="700" fontSize="14.5px">
-              Weakest link: {weakest}
+              {weakest ? `Weakest link: ${weakest}` : "Nothing in the list does this."}
             </Box>
             {joint}
           </Box>
