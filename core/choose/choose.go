@@ -26,12 +26,14 @@ type Answer struct {
 	// Other is the second line of a bend.
 	Other *LineAnswer `json:"other,omitempty"`
 	// NeededKN is load × design factor.
-	NeededKN     float64       `json:"needed_kn"`
-	DesignFactor float64       `json:"design_factor"`
-	FactorWhy    string        `json:"factor_why"`
-	Ranked       []Choice      `json:"ranked" nullable:"false"`
-	RuledOut     []Ruled       `json:"ruled_out" nullable:"false"`
-	Cautions     []rig.Caution `json:"cautions" nullable:"false"`
+	NeededKN     float64 `json:"needed_kn"`
+	DesignFactor float64 `json:"design_factor"`
+	FactorWhy    string  `json:"factor_why"`
+	// FactorTag is memory for the usual factor, yours for one that was chosen.
+	FactorTag evidence.Tag  `json:"factor_tag" enum:"published,trade,memory,computed,yours"`
+	Ranked    []Choice      `json:"ranked" nullable:"false"`
+	RuledOut  []Ruled       `json:"ruled_out" nullable:"false"`
+	Cautions  []rig.Caution `json:"cautions" nullable:"false"`
 }
 
 // LineAnswer is what a line bears.
@@ -134,7 +136,7 @@ type Reason struct {
 // For ranks the catalogue for a checked rig. The error names the field: a line
 // whose strength is not known.
 func For(c *catalogue.Catalogue, r *rig.Rig) (*Answer, error) {
-	a := &Answer{Rig: r.Document, Defaults: r.Defaults, DesignFactor: r.DesignFactor, FactorWhy: r.FactorWhy,
+	a := &Answer{Rig: r.Document, Defaults: r.Defaults, DesignFactor: r.DesignFactor, FactorWhy: r.FactorWhy, FactorTag: r.FactorTag,
 		NeededKN: r.Load.KN() * r.DesignFactor, Ranked: []Choice{}, RuledOut: []Ruled{}, Cautions: cautions(c, r)}
 	if a.Defaults == nil {
 		a.Defaults = []rig.Default{}

@@ -14,6 +14,7 @@ import (
 	"strconv"
 	"strings"
 
+	"oarweed/core/evidence"
 	"oarweed/core/line"
 	"oarweed/core/problem"
 	"oarweed/core/unit"
@@ -132,6 +133,7 @@ type Rig struct {
 	Consequence  Consequence
 	DesignFactor float64
 	FactorWhy    string
+	FactorTag    evidence.Tag
 }
 
 // Parse reads a document; the error names the field, or the place in the text.
@@ -251,13 +253,14 @@ func (t *Terms) Resolve(d Document) (*Rig, error) {
 	oneOf(&l, "consequence", d.Consequence, consequences)
 	r.Character, r.Consequence = d.Character, d.Consequence
 	r.DesignFactor, r.FactorWhy = DesignFactor(r.Character, r.Consequence)
+	r.FactorTag = evidence.Memory
 	if d.DesignFactor != 0 {
 		between(&l, "design_factor", d.DesignFactor, 2, 50, "")
 		switch {
 		case r.Consequence == Person && d.DesignFactor < r.DesignFactor:
 			l.Add("design_factor", fmt.Sprintf("%g is too low where a person is at risk", d.DesignFactor), fmt.Sprintf("give %g or more", r.DesignFactor))
 		default:
-			r.DesignFactor, r.FactorWhy = d.DesignFactor, "chosen by you"
+			r.DesignFactor, r.FactorWhy, r.FactorTag = d.DesignFactor, "chosen by you", evidence.Yours
 		}
 	}
 	r.Document = d

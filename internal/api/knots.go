@@ -89,19 +89,27 @@ func (s *server) knots(a huma.API) {
 			p := KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: slices.Contains(s.cat.Drills(), k.ID), CautionTexts: s.cautions(k)}
 			return answer(p), nil
 		})
+	// find gives a knot and its drawing, nil where it has none.
+	find := func(ctx context.Context, id string) (*knot.Knot, *shape.Shape, error) {
+		k := s.cat.Knot(id)
+		if k == nil {
+			return nil, nil, unknown(id)
+		}
+		sh, err := s.cat.Drawing(id)
+		if err != nil {
+			return nil, nil, fail(ctx, err)
+		}
+		return k, sh, nil
+	}
 	s.drills(a)
 	huma.Register(a, op("handout", http.MethodGet, "/api/knots/{id}/handout.pdf", "A knot on one printable page"),
 		func(ctx context.Context, in *struct {
 			KnotPath
 			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 		}) (*picture, error) {
-			k := s.cat.Knot(in.ID)
-			if k == nil {
-				return nil, unknown(in.ID)
-			}
-			sh, err := s.cat.Drawing(in.ID)
+			k, sh, err := find(ctx, in.ID)
 			if err != nil {
-				return nil, fail(ctx, err)
+				return nil, err
 			}
 			pdf, err := export.Handout(k, sh, in.Look, s.cautions(k))
 			if err != nil {
@@ -140,13 +148,9 @@ func (s *server) knots(a huma.API) {
 			Labels bool       `query:"labels"`
 			Ghost  bool       `query:"ghost"`
 		}) (*picture, error) {
-			k := s.cat.Knot(in.ID)
-			if k == nil {
-				return nil, unknown(in.ID)
-			}
-			sh, err := s.cat.Drawing(in.ID)
+			k, sh, err := find(ctx, in.ID)
 			if err != nil {
-				return nil, fail(ctx, err)
+				return nil, err
 			}
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")

@@ -361,6 +361,8 @@ export interface components {
             defaults: components["schemas"]["RigDefault"][];
             /** Format: double */
             design_factor: number;
+            /** @enum {string} */
+            factor_tag: "published" | "trade" | "memory" | "computed" | "yours";
             factor_why: string;
             line: components["schemas"]["ChooseLineAnswer"];
             /** Format: double */

@@ -22,7 +22,14 @@ export const conditions = [
 /** One attempt: who, how long, how it went. Open while a knot is named. */
 export function AttemptDialog({ knot, close }: { knot: string; close: () => void }) {
   return (
-    <Dialog.Root open={knot !== ""} onOpenChange={(e) => !e.open && close()} lazyMount unmountOnExit>
+    <Dialog.Root
+      open={knot !== ""}
+      onOpenChange={(e) => !e.open && close()}
+      lazyMount
+      unmountOnExit
+      // Not a text field: on a phone that would bring up the keyboard.
+      initialFocusEl={() => document.getElementById("attempt-title")}
+    >
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
@@ -83,7 +90,7 @@ function Form({ knot, close }: { knot: string; close: () => void }) {
       onChange={() => setTrouble("")}
     >
       <Dialog.Header>
-        <Dialog.Title className="head" fontSize="24px">
+        <Dialog.Title id="attempt-title" tabIndex={-1} className="head" fontSize="24px" outline="none">
           {page.data?.name ?? "Attempt"}
         </Dialog.Title>
       </Dialog.Header>

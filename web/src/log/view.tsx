@@ -1,6 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import { Link } from "react-router";
+import type { Attempt } from "../api/client";
 import { useAttempts, useCatalogue, useKnot, useRemoveAttempt } from "../api/hooks";
 import { Press } from "../ui/button";
 import { seconds } from "../ui/format";
@@ -20,9 +21,15 @@ export function LogView() {
   const remove = useRemoveAttempt();
   const [knot, setKnot] = useState("");
   const name = (id: string) => catalogue.data?.knots.find((k) => k.id === id)?.name ?? id;
-  const days = Map.groupBy(attempts.data ?? [], (a) =>
-    new Date(a.at).toLocaleDateString(undefined, { weekday: "long", day: "numeric", month: "long" }),
-  );
+  const days = new Map<string, Attempt[]>();
+  for (const a of attempts.data ?? []) {
+    const day = new Date(a.at).toLocaleDateString(undefined, {
+      weekday: "long",
+      day: "numeric",
+      month: "long",
+    });
+    days.set(day, [...(days.get(day) ?? []), a]);
+  }
   return (
     <Box as="main" w="100%" maxW="900px" mx="auto" px={{ base: 3, md: 6 }} py="5">
       <Flex justify="space-between" align="center" wrap="wrap" gap="3">

@@ -60,6 +60,7 @@ const answer = {
   needed_kn: 19.2,
   design_factor: 8,
   factor_why: "8 where the load comes and goes",
+  factor_tag: "memory",
   ranked: [choice("clove-hitch", "Clove hitch"), choice("bowline", "Bowline")],
   ruled_out: [
     {

@@ -120,6 +120,10 @@ const Row = memo(function Row({
             <Box color="quiet" fontSize="14px">
               off {c.release_word} · {seconds(c.seconds.likely)} to tie
             </Box>
+            <Box fontSize="14px" display={{ base: "block", md: "none" }} fontWeight="700">
+              {c.strength.word === "enough" ? "✓" : "▲"} {c.strength.fails} at {times(c.strength.times)} × the
+              load
+            </Box>
           </Flex>
         </Box>
         <Box w="190px" flex="none" display={{ base: "none", md: "block" }}>
@@ -191,6 +195,14 @@ function Chosen({ choice: c, answer, fishing, look, attempt }: Props & { choice:
           </Fact>
           <Fact name="Takes">
             {length(c.needs_m * 1000)} of line, {length(c.tail_m * 1000)} of it tail
+            <Evidence
+              tag="computed"
+              source="the line in the knot and round the object (our estimates) plus the shortest tail (common practice, no source)"
+            />
+          </Fact>
+          <Fact name="Tied in">
+            {range(c.seconds, seconds)}
+            <Evidence tag={c.seconds.tag} source={c.seconds.source} />
           </Fact>
         </Box>
       </Flex>
@@ -353,8 +365,9 @@ function Small({ answer }: { answer: Answer }) {
         ))}
         <Box>{answer.line.why}</Box>
         <Box>
-          Design factor {short(answer.design_factor)}: {answer.factor_why}. Asked for:{" "}
-          {short(answer.needed_kn)} kN.
+          Design factor {short(answer.design_factor)}: {answer.factor_why}{" "}
+          <Evidence tag={answer.factor_tag} source="rope-industry guidance on breaking strength" />. Asked
+          for: {short(answer.needed_kn)} kN.
         </Box>
         {defaults.map((d) => (
           <Box key={d.field}>

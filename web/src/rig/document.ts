@@ -54,10 +54,14 @@ export function isFishing(rig: Rig, catalogue: Catalogue): boolean {
   return catalogue.materials.find((m) => m.id === lineOf(rig).material)?.fishing ?? false;
 }
 
+/** A task for line that is sold by pound test. */
+export function fishingTask(task: Task, catalogue: Catalogue): boolean {
+  return catalogue.materials.find((m) => m.id === task.start.material)?.fishing ?? false;
+}
+
 /** Turns the rig to another task. The line and the load stay, unless the new task is for another kind of line. */
 export function withTask(rig: Rig, task: Task, catalogue: Catalogue): Rig {
-  const fishingTask = catalogue.materials.find((m) => m.id === task.start.material)?.fishing ?? false;
-  const keep = fishingTask === isFishing(rig, catalogue);
+  const keep = fishingTask(task, catalogue) === isFishing(rig, catalogue);
   const { material, construction, diameter_mm, label_kn, other_mm, peak_kn, character } = task.start;
   const fresh: LineDoc = label_kn
     ? { material, construction, label_kn }

@@ -1,6 +1,7 @@
 import type { Catalogue, Rig } from "../api/client";
 import { force, length } from "../ui/format";
 import * as doc from "./document";
+import { fishingTask } from "./document";
 
 /** One value of the rig that can be changed: from a list, or by typing a quantity. */
 export type Phrase = {
@@ -296,9 +297,8 @@ function kindPhrase(id: string, which: "line" | "other", line: doc.LineDoc, rig:
       const was = c.materials.find((m) => m.id === line.material)?.fishing ?? false;
       const is = c.materials.find((m) => m.id === material)?.fishing ?? false;
       if (was === is) return next;
-      const size = is
-        ? { label_kn: 0.0712, diameter_mm: undefined }
-        : { label_kn: undefined, diameter_mm: 12 };
+      const usual = c.tasks.find((t) => fishingTask(t, c) === is)?.start;
+      const size = { label_kn: usual?.label_kn, diameter_mm: usual?.diameter_mm };
       return which === "line" ? doc.withLine(next, size) : doc.withOther(next, size);
     },
   };

@@ -31,7 +31,9 @@ export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class
       {when && <span style={{ fontWeight: 400 }}>{when}</span>}
       {hold.class}
       {hold.class === "marginal" && hold.chance != null && (
-        <span style={{ fontWeight: 400 }}>{Math.round(hold.chance * 100)} in 100</span>
+        <span style={{ fontWeight: 400 }}>
+          {hold.chance < 0.01 ? "under 1" : Math.round(hold.chance * 100)} in 100
+        </span>
       )}
     </Flex>
   );
