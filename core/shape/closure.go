@@ -70,10 +70,10 @@ func (sh *Shape) plans() []plan {
 			{name: "X", components: [][]strandRef{{a, b}}},
 			{name: "D", components: [][]strandRef{{a}, {b}}},
 		}
-	case len(sh.Objects) > 0:
+	case len(sh.Objects) > 0 && sh.Objects[0].form() != gap:
 		o := strandRef{object: true}
 		p := []plan{{name: "L", components: [][]strandRef{{a}, {o}}}}
-		if k := sh.Objects[0].Kind; k == Post || k == Rail {
+		if k := sh.Objects[0]; k.form() != round && k.Kind != Cleat {
 			// The axis runs from bottom (right) to top (left) when not reversed.
 			p = append(p, plan{name: "K1", components: [][]strandRef{{a, o}}}, plan{name: "K2", components: [][]strandRef{{a, rev(o)}}})
 		}
@@ -134,7 +134,7 @@ func (sh *Shape) strand(ref strandRef) []corner {
 		o := sh.Objects[ref.index]
 		far := o.Len/2 + 0.35
 		a, b := o.At.add(Point{0.011, far}), o.At.add(Point{-0.013, -far})
-		if o.Kind == Rail || o.Kind == Cleat {
+		if o.form() == level {
 			a, b = o.At.add(Point{far, 0.011}), o.At.add(Point{-far, -0.013})
 		}
 		out = []corner{{at: a, ref: ref}, {at: b, ref: ref}}
@@ -159,7 +159,7 @@ func (sh *Shape) strand(ref strandRef) []corner {
 // closed already, a bar goes round outside the whole drawing.
 func (sh *Shape) farAway(ref strandRef) []corner {
 	o := sh.Objects[ref.index]
-	if o.Kind == Ring || o.Kind == Eye {
+	if o.form() == round {
 		var out []corner
 		const n = 97
 		for k := range n {

@@ -136,7 +136,7 @@ func Nearest(a, b int) int { return bits.OnesCount(uint(a ^ b)) }
 // first is over.
 func (d *Drill) Shadow(o Options, set map[string]bool) string {
 	o.Step = float64(d.sh.Steps())
-	draw := &drawing{Shape: d.sh, o: o, plain: true, side: map[string]side{}}
+	draw := &drawing{Shape: d.sh, base: d.sh, o: o, plain: true, side: map[string]side{}}
 	for _, c := range d.Crossings {
 		over, ok := set[c.Name]
 		switch {
@@ -151,7 +151,7 @@ func (d *Drill) Shadow(o Options, set map[string]bool) string {
 
 // Frame is the box of the drawing in its own units: left, top, width, height.
 func (d *Drill) Frame() [4]float64 {
-	draw := &drawing{Shape: d.sh}
+	draw := &drawing{Shape: d.sh, base: d.sh}
 	draw.box()
 	return [4]float64{draw.min.X, draw.min.Y, draw.max.X - draw.min.X, draw.max.Y - draw.min.Y}
 }

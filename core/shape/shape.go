@@ -15,6 +15,11 @@ type Shape struct {
 	curves    []*curve
 	crossings []crossing
 	passes    []pass
+	// framed: this is the picture of one step, drawn whole; pictures holds those of
+	// the earlier steps. whole is the source with its pairs, from which they came.
+	framed   bool
+	pictures map[int]*Shape
+	whole    *Source
 }
 
 // spot is a place on a rope.
@@ -38,20 +43,6 @@ type pass struct {
 	spot
 	object int
 	front  bool
-}
-
-// Load parses and lays out a source, and refuses one whose drawn crossings are
-// not the declared ones or whose drawing would be hard to read.
-func Load(text string) (*Shape, error) {
-	src, err := Parse(text)
-	if err != nil {
-		return nil, err
-	}
-	sh := &Shape{Source: src}
-	if err := sh.layOut(); err != nil {
-		return nil, err
-	}
-	return sh, sh.Legible()
 }
 
 func (sh *Shape) layOut() error {
@@ -113,19 +104,6 @@ func (sh *Shape) tangent(p spot) Point { return sh.curves[p.rope].tangent(p.s) }
 func (sh *Shape) angle(a, b spot) float64 {
 	t := math.Abs(turnAngle(sh.tangent(a), sh.tangent(b)))
 	return math.Min(t, math.Pi-t)
-}
-
-// within reports whether p lies inside the outline of object o grown by m.
-func (o Object) within(p Point, m float64) bool {
-	d := p.sub(o.At)
-	switch o.Kind {
-	case Post:
-		return math.Abs(d.X) < o.R+m && math.Abs(d.Y) < o.Len/2+m
-	case Rail, Cleat:
-		return math.Abs(d.Y) < o.R+m && math.Abs(d.X) < o.Len/2+m
-	default:
-		return math.Abs(d.len()-o.R) < o.Len/2+m
-	}
 }
 
 // frontAt tells whether the strand at p is in front of object o there: as its
@@ -375,36 +353,34 @@ func (sh *Shape) onRope(r int) []float64 {
 }
 
 // Steps is the number of the last step.
-func (sh *Shape) Steps() int {
-	n := 0
-	for _, r := range sh.Ropes {
-		for k := range r.Marks {
-			n = max(n, k)
-		}
-	}
-	return n
-}
+func (sh *Shape) Steps() int { return sh.steps() }
 
 // reach is how far rope r is laid at a step; between steps the working end is
 // on its way from one mark to the next.
 func (sh *Shape) reach(r int, step float64) float64 {
 	c, marks := sh.curves[r], sh.Ropes[r].Marks
-	at := func(n int) float64 {
-		best := -1
-		for k := range marks {
-			if k <= n && k > best {
-				best = k
-			}
-		}
-		if best < 0 {
-			if len(marks) == 0 {
-				return c.length()
-			}
-			return 0
-		}
-		return c.nodeS(marks[best])
+	if sh.framed || len(marks) == 0 {
+		return c.length()
 	}
+	at := func(n int) float64 { return c.nodeS(sh.Ropes[r].mark(n)) }
 	lo := math.Floor(step)
 	a := at(int(lo))
 	return a + (at(int(lo)+1)-a)*(step-lo)
+}
+
+// moved is the stretch of rope r laid in the step that ends at n.
+func (sh *Shape) moved(r, n int, step float64) (float64, float64) {
+	if !sh.framed {
+		return sh.reach(r, float64(n-1)), sh.reach(r, step)
+	}
+	c, rope := sh.curves[r], sh.Ropes[r]
+	from, ok := rope.Marks[n-1]
+	if !ok {
+		return 0, 0
+	}
+	to := c.length()
+	if k, ok := rope.Marks[n]; ok {
+		to = c.nodeS(k)
+	}
+	return c.nodeS(from), to
 }

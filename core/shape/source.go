@@ -2,6 +2,7 @@ package shape
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -35,29 +36,8 @@ type Rope struct {
 	Nodes []Node
 	// Marks gives, for each step number, the node it ends at.
 	Marks map[int]int
-}
-
-// ObjectKind is what a knot can be made on.
-type ObjectKind string
-
-const (
-	Post  ObjectKind = "post"  // upright round bar: centre, radius, height
-	Rail  ObjectKind = "rail"  // level round bar: centre, radius, length
-	Ring  ObjectKind = "ring"  // centre, radius of its centreline, thickness
-	Eye   ObjectKind = "eye"   // the eye of a hook, with its shank and bend
-	Cleat ObjectKind = "cleat" // horned cleat seen from above: centre, half width, length
-)
-
-// Object is what a knot is made on, in drawing units.
-type Object struct {
-	Name string
-	Kind ObjectKind
-	At   Point
-	// R is the radius (post, rail), the radius of the centreline (ring, eye) or the
-	// half width of the bar (cleat).
-	R float64
-	// Len is the length of a post, rail or cleat, or the thickness of a ring or eye.
-	Len float64
+	// Pair, where the rope is threaded doubled.
+	Pair *Pair
 }
 
 // Source is a parsed, not yet checked, knot source.
@@ -69,6 +49,11 @@ type Source struct {
 	Ropes     []Rope
 	// Ringed are places to look at: where a faulty form differs.
 	Ringed []Circle
+	// Frames are the pictures of the steps before the last, by number, where the
+	// author gives each step a picture of its own.
+	Frames map[int]*Source
+	// step is the number of this frame, 0 in a source without frames.
+	step int
 }
 
 // Circle is a place with a radius, in drawing units.
@@ -97,11 +82,30 @@ func Parse(text string) (*Source, error) {
 		lines = append(lines, raw)
 		number = append(number, i+1)
 	}
+	base, frames := *s, map[int]*Source{}
 	for i, line := range lines {
 		words := strings.Fields(line)
+		if words[0] == "frame" {
+			if len(words) != 2 || words[1] != strconv.Itoa(s.step+1) {
+				l.Add(fmt.Sprintf("line %d", number[i]), "frames do not follow each other", `number them "frame 1", "frame 2", …`)
+			}
+			if s.step == 0 {
+				base = *s
+			} else {
+				frames[s.step] = s
+			}
+			next := base
+			next.Crossings, next.Ropes, next.Objects = map[string]Point{}, nil, slices.Clone(base.Objects)
+			next.step = s.step + 1
+			s = &next
+			continue
+		}
 		if err := s.line(words); err != nil {
 			l.Take(fmt.Sprintf("line %d", number[i]), err)
 		}
+	}
+	if len(frames) > 0 {
+		s.Frames = frames
 	}
 	if s.ID == "" {
 		l.Add("", "no knot line", `begin with "knot <id>"`)
@@ -139,7 +143,10 @@ func (s *Source) line(w []string) error {
 			}
 			s.Crossings[w[i]] = p
 		}
-	case string(Post), string(Rail), string(Ring), string(Eye), string(Cleat):
+	default:
+		if _, ok := forms[ObjectKind(w[0])]; !ok {
+			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, ringed, rope, or an object: "+objectKinds())
+		}
 		if len(w) != 5 {
 			return problem.New("", w[0]+" wants a name, a place and two sizes", `write "post P 4,5 1.2 8"`)
 		}
@@ -167,8 +174,6 @@ func (s *Source) line(w []string) error {
 		s.Ringed = append(s.Ringed, Circle{p, v[0]})
 	case "rope":
 		return s.rope(w[1:])
-	default:
-		return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, x, post, rail, ring, eye, cleat, ringed or rope")
 	}
 	return nil
 }
@@ -181,7 +186,20 @@ func (s *Source) rope(w []string) error {
 		head++
 		last := strings.HasSuffix(word, ":")
 		word = strings.TrimSuffix(word, ":")
-		if k, ok := strings.CutPrefix(word, "w="); ok {
+		if key, v, ok := strings.Cut(word, "="); ok && (key == "pair" || key == "eye") {
+			n, err := numbers([]string{v}, 1)
+			if err != nil {
+				return err
+			}
+			if r.Pair == nil {
+				r.Pair = &Pair{}
+			}
+			if key == "pair" {
+				r.Pair.Gap = n[0]
+			} else {
+				r.Pair.Eye = n[0]
+			}
+		} else if k, ok := strings.CutPrefix(word, "w="); ok {
 			v, err := numbers([]string{k}, 1)
 			if err != nil {
 				return err
@@ -236,6 +254,16 @@ func (s *Source) node(word string) (Node, error) {
 	}
 	p, err := point(word)
 	return Node{At: p}, err
+}
+
+// objectKinds lists the words that place an object.
+func objectKinds() string {
+	var words []string
+	for k := range forms {
+		words = append(words, string(k))
+	}
+	slices.Sort(words)
+	return strings.Join(words, ", ")
 }
 
 func (s *Source) object(name string) *Object {

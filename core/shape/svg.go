@@ -2,7 +2,9 @@ package shape
 
 import (
 	"fmt"
+	"maps"
 	"math"
+	"slices"
 	"sort"
 	"strings"
 )
@@ -48,10 +50,11 @@ type Options struct {
 // --rope-2 (body), --rope-1-edge, --rope-1-light and so on, --move (the part just
 // laid), --object, --object-edge, --object-light, --ink.
 func (sh *Shape) SVG(o Options) string {
-	d := &drawing{Shape: sh, o: o, plain: o.Step < 0}
+	d := &drawing{Shape: sh, base: sh, o: o, plain: o.Step < 0}
 	if d.plain {
 		d.o.Step = float64(sh.Steps())
 	}
+	d.Shape = sh.picture(d.o.Step)
 	d.flip, d.swap = o.View == Across || o.View == LeftHanded, o.View == Across
 	d.turn = o.View == Opposite
 	return d.render()
@@ -59,6 +62,7 @@ func (sh *Shape) SVG(o Options) string {
 
 type drawing struct {
 	*Shape
+	base             *Shape // with the pictures of all steps
 	o                Options
 	flip, swap, turn bool
 	plain            bool // nothing accented
@@ -97,31 +101,23 @@ func (d *drawing) box() {
 		d.max = Point{math.Max(d.max.X, p.X+m), math.Max(d.max.Y, p.Y+m)}
 	}
 	for _, obj := range d.Objects {
-		x, y := obj.R, obj.Len/2
-		switch obj.Kind {
-		case Rail, Cleat:
-			x, y = obj.Len/2, obj.R
-		case Ring, Eye:
-			x = obj.R + obj.Len/2
-			y = x
-		}
-		grow(obj.At.add(Point{x, y}), 0.12)
-		grow(obj.At.sub(Point{x, y}), 0.12)
-		if obj.Kind == Eye {
-			grow(obj.At.add(Point{hookReach * obj.R, 0}), 0)
-			grow(obj.At.add(Point{hookReach * obj.R / 2, hookReach * obj.R * 0.55}), 0)
+		for _, p := range obj.drawn() {
+			grow(p, 0.12)
 		}
 	}
 	for _, c := range d.Ringed {
 		grow(c.At, c.R)
 	}
-	for r, c := range d.curves {
-		w := d.Ropes[r].Width
-		for i, p := range c.pt {
-			if c.s[i] > 1.2*w {
-				grow(p, w)
-			} else {
-				grow(p, -0.2*w)
+	// All steps in one frame, so that the picture does not jump between them.
+	for _, sh := range append(slices.Collect(maps.Values(d.base.pictures)), d.base) {
+		for r, c := range sh.curves {
+			w := sh.Ropes[r].Width
+			for i, p := range c.pt {
+				if c.s[i] > 1.2*w {
+					grow(p, w)
+				} else {
+					grow(p, -0.2*w)
+				}
 			}
 		}
 	}
@@ -274,7 +270,11 @@ func (d *drawing) render() string {
 	}
 	d.b.WriteString(`<g stroke-linecap="butt" stroke-linejoin="round" fill="none">`)
 	d.ropes(spans, true)
-	d.objects()
+	for _, o := range d.Objects {
+		d.b.WriteString(`<g data-object="` + escape(o.Name) + `">`)
+		d.object(o)
+		d.b.WriteString("</g>")
+	}
 	if d.o.Ghost {
 		d.ghost()
 	}
@@ -300,7 +300,10 @@ func (d *drawing) ropes(spans []span, back bool) {
 		w := rope.Width
 		colour := fmt.Sprintf("--rope-%d", r%2+1)
 		edge, body, light := [2]string{"#5b3c10", "#1d3f3a"}[r%2], [2]string{"#d9962f", "#4f9d94"}[r%2], [2]string{"#f3cd86", "#a5d3cb"}[r%2]
-		moved0, moved1 := d.moved(r)
+		moved0, moved1 := 0.0, 0.0
+		if d.o.Step > 0 && !d.plain {
+			moved0, moved1 = d.moved(r, int(math.Ceil(d.o.Step)), d.o.Step)
+		}
 		fmt.Fprintf(&d.b, `<g data-strand="%s">`, escape(rope.Name))
 		for _, sp := range spans {
 			if sp.rope != r || sp.back != back {
@@ -320,14 +323,6 @@ func (d *drawing) ropes(spans []span, back bool) {
 		d.end(r, spans, back)
 		d.b.WriteString("</g>")
 	}
-}
-
-// moved is the stretch of rope laid in the current step.
-func (d *drawing) moved(r int) (float64, float64) {
-	if d.o.Step <= 0 || d.plain {
-		return 0, 0
-	}
-	return d.reach(r, math.Ceil(d.o.Step)-1), d.reach(r, d.o.Step)
 }
 
 // shade darkens a strand where it dives beneath another.
@@ -402,65 +397,19 @@ func (d *drawing) end(r int, spans []span, back bool) {
 
 // ghost draws the next move as a thin dashed line.
 func (d *drawing) ghost() {
-	for r := range d.Ropes {
-		a, b := d.reach(r, d.o.Step), d.reach(r, math.Floor(d.o.Step)+1)
+	now := int(math.Floor(d.o.Step))
+	next := *d
+	next.Shape = d.base.picture(float64(now + 1))
+	for r := range next.Ropes {
+		a, b := next.moved(r, now+1, float64(now+1))
+		if !next.framed {
+			a = d.reach(r, d.o.Step)
+		}
 		if b-a > 0.1 {
-			w := d.Ropes[r].Width
+			w := next.Ropes[r].Width
 			fmt.Fprintf(&d.b, `<path d="%s" data-ghost="" style="stroke:var(--move,#e2573d)" stroke-opacity=".75" stroke-width="%s" stroke-dasharray="%s %s"/>`,
-				d.path(r, a, b), num(w*0.16), num(w*0.45), num(w*0.35))
+				next.path(r, a, b), num(w*0.16), num(w*0.45), num(w*0.35))
 		}
-	}
-}
-
-// hookReach is how far a drawn hook extends beyond its eye, in eye radii.
-const hookReach = 7.0
-
-func (d *drawing) objects() {
-	for _, o := range d.Objects {
-		d.b.WriteString(`<g data-object="` + escape(o.Name) + `">`)
-		rect := func(x, y, w, h, r float64) {
-			a, b := d.tf(Point{x, y}), d.tf(Point{x + w, y + h})
-			fmt.Fprintf(&d.b, `<rect x="%s" y="%s" width="%s" height="%s" rx="%s" style="fill:var(--object,#a9b3ad);stroke:var(--object-edge,#46524c)" stroke-width=".06"/>`,
-				num(math.Min(a.X, b.X)), num(math.Min(a.Y, b.Y)), num(w), num(h), num(r))
-		}
-		gleam := func(a, b Point, w float64) {
-			fmt.Fprintf(&d.b, `<path d="M%sL%s" style="stroke:var(--object-light,#dfe5e0)" stroke-opacity=".7" stroke-width="%s"/>`, d.xy(a), d.xy(b), num(w))
-		}
-		switch o.Kind {
-		case Post:
-			rect(o.At.X-o.R, o.At.Y-o.Len/2, 2*o.R, o.Len, 0)
-			gleam(o.At.add(Point{-0.35 * o.R, -o.Len / 2}), o.At.add(Point{-0.35 * o.R, o.Len / 2}), 0.3*o.R)
-		case Rail:
-			rect(o.At.X-o.Len/2, o.At.Y-o.R, o.Len, 2*o.R, 0)
-			gleam(o.At.add(Point{-o.Len / 2, -0.35 * o.R}), o.At.add(Point{o.Len / 2, -0.35 * o.R}), 0.3*o.R)
-		case Cleat:
-			rect(o.At.X-o.Len/2, o.At.Y-o.R, o.Len, 2*o.R, o.R)
-			gleam(o.At.add(Point{-o.Len/2 + o.R, -0.3 * o.R}), o.At.add(Point{o.Len/2 - o.R, -0.3 * o.R}), 0.3*o.R)
-		default:
-			if o.Kind == Eye {
-				d.hook(o)
-			}
-			c := d.tf(o.At)
-			for _, s := range []struct {
-				name, fallback string
-				w, shift       float64
-			}{{"--object-edge", "#46524c", o.Len + 0.12, 0}, {"--object", "#a9b3ad", o.Len, 0}, {"--object-light", "#dfe5e0", 0.28 * o.Len, -0.18 * o.Len}} {
-				fmt.Fprintf(&d.b, `<circle cx="%s" cy="%s" r="%s" style="stroke:var(%s,%s)" stroke-width="%s"/>`, num(c.X), num(c.Y), num(o.R+s.shift), s.name, s.fallback, num(s.w))
-			}
-		}
-		d.b.WriteString("</g>")
-	}
-}
-
-// hook draws shank, bend and point to the right of the eye.
-func (d *drawing) hook(o Object) {
-	p := func(x, y float64) string { return d.xy(o.At.add(Point{x * o.R, y * o.R})) }
-	path := "M" + p(1, 0) + "L" + p(4.6, 0) + "C" + p(6.9, 0) + " " + p(6.9, 3.4) + " " + p(4.8, 3.4) + "C" + p(4, 3.4) + " " + p(3.7, 2.9) + " " + p(3.7, 1.9)
-	for _, s := range []struct {
-		name, fallback string
-		w              float64
-	}{{"--object-edge", "#46524c", o.Len + 0.12}, {"--object", "#a9b3ad", o.Len}} {
-		fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s,%s)" stroke-width="%s" stroke-linecap="round"/>`, path, s.name, s.fallback, num(s.w))
 	}
 }
 
