@@ -10,7 +10,10 @@ import (
 
 // Proof is what one closure of a drawing must be; empty fields are not checked.
 type Proof struct {
-	Closure   string
+	Closure string
+	// Signs is the over and under of every crossing as traced from the tying, for
+	// forms whose closures are blind to some of them; no closure then.
+	Signs     string
 	Linking   []int
 	Alexander string
 	Jones     string
@@ -39,6 +42,10 @@ func (c *Catalogue) Prove(id string) error {
 		x, ok := got[want.Closure]
 		at := id + " " + want.Closure
 		switch {
+		case want.Signs != "":
+			if s := sh.Signs(); s != want.Signs {
+				l.Add(id, fmt.Sprintf("passes over and under %s, not %s", s, want.Signs), "trace it against how the knot is tied")
+			}
 		case !ok:
 			l.Add(at, "is not a closure of this drawing", "correct proofs.yaml")
 		case want.Alexander != "" && x.Alexander != want.Alexander:

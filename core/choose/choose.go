@@ -267,7 +267,7 @@ func (j *joint) size() {
 		round = math.Pi * float64(j.r.Other.Diameter+d)
 	}
 	j.tail = d * unit.Length(j.k.Tail.Low)
-	j.needs = d*unit.Length(j.k.Uses.Diameters) + unit.Length(j.k.Uses.Turns*round) + j.tail
+	j.needs = d*unit.Length(j.k.Uses.Diameters) + unit.Length(j.k.Uses.Turns*round) + j.tail + 2*j.r.Distance
 	if j.k.Wraps != nil {
 		j.wraps = j.k.Wraps.For(unit.Force(j.line.Likely).LbTest())
 		if j.r.Wraps > 0 {
@@ -412,7 +412,7 @@ func (j *joint) choice(w rig.Weights) Choice {
 		{"strength", w.Strength, j.out.Margin / (1 + j.out.Margin), 0},
 		{"hold", w.Hold, j.now().value, 0},
 		{"coming off", w.Release, j.releaseValue(), 0},
-		{"time to tie", w.Time, 15 / (15 + k.Seconds.Likely), 0},
+		{"time to tie", w.Time, j.timeValue(), 0},
 		{"easy to learn", w.Ease, float64(6-k.Difficulty) / 5, 0},
 		{"easy to check", w.Inspect, float64(k.Inspect) / 5, 0},
 		{"line used", w.Line, 1 / (1 + j.needs.M()), 0},
@@ -422,6 +422,16 @@ func (j *joint) choice(w rig.Weights) Choice {
 		c.Contributions = append(c.Contributions, p)
 	}
 	return c
+}
+
+// timeValue falls with the time it takes; where the user says how long there is,
+// any knot that fits into it is as good as another.
+func (j *joint) timeValue() float64 {
+	likely := j.k.Seconds.Likely
+	if t := j.r.Seconds; t > 0 {
+		return math.Min(1, t/likely)
+	}
+	return 15 / (15 + likely)
 }
 
 func releaseWord(k *knot.Knot) string {

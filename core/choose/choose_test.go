@@ -69,7 +69,7 @@ func TestExpectedFirstChoices(t *testing.T) {
 		{"mooring, off under load, on a ring", `{"chain":[{"fitting":{"kind":"ring","size_mm":40}},{"joint":{"task":"moor","release":"under-load"}},` + braid("12") + `],"peak_kn":2.4,"character":"alternating"}`, []string{"round-turn-two-half-hitches"}, "bowline"},
 		{"mooring, off under load, on a cleat", `{"chain":[{"fitting":{"kind":"cleat"}},{"joint":{"task":"moor","release":"under-load"}},` + braid("12") + `],"peak_kn":2.4,"character":"alternating"}`, []string{"cleat-hitch"}, "bowline"},
 		{"extend a rode with an equal line", `{"chain":[{"line":{"material":"polyamide","construction":"laid","diameter_mm":12}},{"joint":{"task":"extend"}},{"line":{"material":"polyamide","construction":"laid","diameter_mm":12}}],"peak_kn":2}`, []string{"zeppelin-bend"}, ""},
-		{"12 to 6 mm", `{"chain":[` + braid("12") + `,{"joint":{"task":"join"}},` + braid("6") + `],"peak_kn":0.4}`, []string{"double-sheet-bend"}, "reef-knot"},
+		{"12 to 6 mm", `{"chain":[` + braid("12") + `,{"joint":{"task":"join"}},` + braid("6") + `],"peak_kn":0.4}`, []string{"academic-bend", "double-sheet-bend"}, "reef-knot"},
 		{"anchor ring", `{"chain":[{"fitting":{"kind":"ring","size_mm":16}},{"joint":{"task":"anchor"}},{"line":{"material":"polyamide","construction":"laid","diameter_mm":12}}],"peak_kn":2,"character":"alternating"}`, []string{"fishermans-bend"}, ""},
 		{"a log", `{"chain":[{"fitting":{"kind":"spar"}},{"joint":{"task":"haul"}},{"line":{"material":"polypropylene","diameter_mm":14}}],"peak_kn":1.5}`, []string{"timber-hitch"}, ""},
 		{"a steel pipe", `{"chain":[{"fitting":{"kind":"pipe"}},{"joint":{"task":"haul"}},{"line":{"material":"polypropylene","diameter_mm":14}}],"peak_kn":1.5}`, []string{""}, "timber-hitch"},
@@ -81,6 +81,19 @@ func TestExpectedFirstChoices(t *testing.T) {
 		{"end of a sheet", `{"chain":[{"fitting":{"kind":"hole","size_mm":12}},{"joint":{"task":"stop"}},` + braid("8") + `],"peak_kn":0.2}`, []string{"figure-eight"}, ""},
 		{"16 lb tippet to a fly", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"fly"}},{"line":{"material":"mono","label_kn":0.0712}}],"peak_kn":0.02}`, []string{"non-slip-loop"}, ""},
 		{"everyday lure on fluorocarbon", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"lure"}},{"line":{"material":"fluorocarbon","label_kn":0.06}}],"peak_kn":0.02}`, []string{"improved-clinch"}, ""},
+		{"hook and endless sling", `{"chain":[{"fitting":{"kind":"lifting-hook"}},{"joint":{"task":"sling"}},` + braid("14") + `],"peak_kn":1.5}`, []string{"cats-paw"}, ""},
+		{"tie-down", `{"chain":[{"fitting":{"kind":"rail"}},{"joint":{"task":"tiedown"}},` + braid("10") + `],"peak_kn":0.8}`, []string{"truckers-hitch"}, ""},
+		{"cast off from aboard", `{"chain":[{"fitting":{"kind":"ring"}},{"joint":{"task":"cast-off","distance_m":4}},` + braid("10") + `],"peak_kn":0.6}`, []string{"sampan-hitch"}, ""},
+		{"cast off from aboard, line too short", `{"chain":[{"fitting":{"kind":"ring"}},{"joint":{"task":"cast-off","distance_m":4,"tail_m":8}},` + braid("10") + `],"peak_kn":0.6}`, []string{""}, "sampan-hitch"},
+		{"HMPE to a spear shaft", `{"chain":[{"fitting":{"kind":"shaft-hole"}},{"joint":{"task":"spear"}},{"line":{"material":"hmpe","diameter_mm":1.8}}],"peak_kn":0.4}`, []string{"shaft-knot", "double-figure-eight-shaft"}, "bowline"},
+		{"60 lb braid to 60 lb fluorocarbon in a minute", leader("60"), []string{"there-and-back-join"}, "cross-woven-join"},
+		{"60 lb braid to 60 lb fluorocarbon in six minutes", leader("400"), []string{"cross-woven-join"}, ""},
+		{"80 lb leader to a big fly", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"shock"}},{"line":{"material":"fluorocarbon","label_kn":0.356}}],"peak_kn":0.06}`, []string{"shock-loop"}, ""},
+		{"drop shot", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"dropshot"}},{"line":{"material":"braided-pe","label_kn":0.09}}],"peak_kn":0.025}`, []string{"palomar"}, ""},
+		{"straight-shank flipping", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"flip"}},{"line":{"material":"fluorocarbon","label_kn":0.09}}],"peak_kn":0.025}`, []string{"snell"}, ""},
+		{"tow line between take-offs", `{"chain":[{"fitting":{"kind":"pylon"}},{"joint":{"task":"tow"}},{"line":{"material":"polypropylene","diameter_mm":8}}],"peak_kn":0.4}`, []string{"tow-pylon-hitch"}, ""},
+		{"a loop to clip on", `{"chain":[{"fitting":{"kind":"clip"}},{"joint":{"task":"clip"}},` + braid("10") + `],"peak_kn":1}`, []string{"figure-eight-loop"}, "overhand-loop"},
+		{"an eye out of reach", `{"chain":[{"fitting":{"kind":"post"}},{"joint":{"task":"far"}},` + braid("12") + `],"peak_kn":1}`, []string{"running-bowline"}, ""},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			a := answer(t, c.doc)
@@ -94,6 +107,11 @@ func TestExpectedFirstChoices(t *testing.T) {
 			}
 		})
 	}
+}
+
+// leader joins 60 lb braid to 60 lb fluorocarbon in so many seconds.
+func leader(seconds string) string {
+	return `{"chain":[{"line":{"material":"fluorocarbon","label_kn":0.267}},{"joint":{"task":"leader","seconds":` + seconds + `}},{"line":{"material":"braided-pe","label_kn":0.267}}],"peak_kn":0.06}`
 }
 
 const quay = `{"chain":[{"fitting":{"kind":"ring","size_mm":40}},{"joint":{"task":"moor"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":12}}],"peak_kn":2.4,"character":"alternating","consequence":"boat"}`

@@ -64,11 +64,13 @@ func (j *joint) gates() []Reason {
 	if r.Fitting != nil {
 		size := r.Fitting.Size
 		switch r.Fitting.Kind.ID {
-		case "hook-eye":
+		case "hook-eye", "shaft-hole":
 			if d > size {
-				add("fit", "A %s line does not pass through a %s eye.", d, size)
+				add("fit", "A %s line does not pass through a %s hole.", d, size)
+			} else if k.Doubled && 2*d > size {
+				add("fit", "The line goes through doubled, and two of %s do not pass a %s eye.", d, size)
 			}
-		case "hole":
+		case "hole", "clamp":
 			if d > size {
 				add("fit", "A %s line does not pass through a %s gap.", d, size)
 			} else if bulk := d * unit.Length(k.Bulk); bulk < size*stopperGrowth {
@@ -79,6 +81,9 @@ func (j *joint) gates() []Reason {
 	if r.Tail > 0 && j.needs > r.Tail {
 		add("tail", "Needs %s to tie, and there is %s.", j.needs, r.Tail)
 	}
+	if r.Seconds > 0 && k.Seconds.Low > r.Seconds {
+		add("time", "Takes %s at least, and there is %s.", clock(k.Seconds.Low), clock(r.Seconds))
+	}
 	if r.Consequence == rig.Person && !k.Person {
 		add("person", "Not where a person could be held or struck.")
 	}
@@ -86,6 +91,14 @@ func (j *joint) gates() []Reason {
 		add("strength", "Likely %s at %s, below the load itself.", strings.TrimSuffix(j.out.Fails, "s"), unit.Force(j.capacity.Likely))
 	}
 	return out
+}
+
+// clock writes a time in words.
+func clock(s float64) string {
+	if s < 90 {
+		return fmt.Sprintf("%.0f s", s)
+	}
+	return fmt.Sprintf("%.3g min", s/60)
 }
 
 // lines lists the material ids that matter to the knot.

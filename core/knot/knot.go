@@ -97,6 +97,8 @@ type Knot struct {
 	Inspect    int `json:"inspect"`
 	// Wraps, for knots whose number of wraps is the tyer's choice.
 	Wraps *Wraps `json:"wraps,omitempty"`
+	// Doubled: the line goes through the eye as a bight, so the eye must take two.
+	Doubled bool `json:"doubled,omitempty"`
 	// Person allows the knot to stay in the list, with the caution, where a person is held.
 	Person   bool     `json:"person"`
 	Steps    []string `json:"steps" nullable:"false"`
@@ -298,7 +300,7 @@ func (k *Knot) Check(v Vocabulary) error {
 	if !slices.Contains(offs, k.Release.Slack) || k.Release.How == "" {
 		l.Add("release", "needs slack (easy, worked, jams, cut) and how", "fill it in")
 	}
-	l.Take("tail", k.Tail.Check(0, 60))
+	l.Take("tail", k.Tail.Check(0, 1000))
 	l.Take("seconds", k.Seconds.Check(1, 1200))
 	missing("uses", k.Uses.Diameters <= 0)
 	missing("bulk", k.Bulk <= 0)

@@ -95,6 +95,10 @@ type Joint struct {
 	// TailM is the line there is to tie with, in metres; left out: enough.
 	TailM float64 `json:"tail_m,omitempty"`
 	Wraps int     `json:"wraps,omitempty"`
+	// Seconds there are to tie it; left out: enough.
+	Seconds float64 `json:"seconds,omitempty" doc:"time there is to tie it, s"`
+	// DistanceM is how far off the fitting is when it is cast off from a distance.
+	DistanceM float64 `json:"distance_m,omitempty" doc:"distance to cast off from, m"`
 }
 
 // Line as written down.
@@ -122,6 +126,9 @@ type Rig struct {
 	Release Release
 	Tail    unit.Length // 0: enough
 	Wraps   int         // 0: as many as the knot asks for
+	Seconds float64     // 0: enough
+	// Distance to cast off from; 0 unless Release is Distance.
+	Distance unit.Length
 	// Fitting is set for joints to a fitting, Other for joints of two lines.
 	Fitting *FittingUse
 	Other   *line.Line
@@ -232,6 +239,16 @@ func (t *Terms) Resolve(d Document) (*Rig, error) {
 		def("chain[1].joint.tail_m", "enough", "no limit given")
 	}
 	between(&l, "chain[1].joint.wraps", float64(joint.Wraps), 0, 40, "wraps")
+	between(&l, "chain[1].joint.seconds", joint.Seconds, 0, 86400, "s")
+	between(&l, "chain[1].joint.distance_m", joint.DistanceM, 0, 500, "m")
+	if joint.Release == Distance {
+		if joint.DistanceM == 0 {
+			joint.DistanceM = 3
+			def("chain[1].joint.distance_m", "3 m", "no distance given")
+		}
+		r.Distance = unit.Length(joint.DistanceM)
+	}
+	r.Seconds = joint.Seconds
 	r.Release, r.Tail, r.Wraps = joint.Release, unit.Length(joint.TailM), joint.Wraps
 
 	// Load and consequence.

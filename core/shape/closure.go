@@ -31,13 +31,16 @@ type Closure struct {
 //     away; on a bar also "K1" (top of the bar to the rope's start, its bottom to
 //     the rope's end) and "K2" (the other way round), in front;
 //   - two ropes: "N" joins standing part to standing part and tail to tail, "X"
-//     each standing part to the other's tail, "D" each rope to itself.
+//     each standing part to the other's tail, "D" each rope to itself;
+//   - parts by themselves, closed in front: "alone" a rope without its object,
+//     "1" and "2" the ropes of a bend, "half" a doubled rope up to its bight,
+//     "begun" the first rope up to the step that the source names.
 //
 // The first closing arc passes in front of the knot, the second in front of the
 // first.
 func (sh *Shape) Closures() []Closure {
 	var out []Closure
-	for _, p := range sh.plans() {
+	for _, p := range append(sh.plans(), sh.partPlans()...) {
 		c := sh.diagram(p).closure(nil)
 		c.Name = p.name
 		out = append(out, c)
@@ -50,7 +53,17 @@ type strandRef struct {
 	object  bool
 	index   int
 	reverse bool
+	share   share
 }
+
+// share of a rope to close by itself.
+type share int
+
+const (
+	all   share = iota
+	half        // as far as its middle
+	begun       // as far as the step the source names
+)
 
 // plan says which strands follow each other round each component; arcs close
 // the gaps between them.
@@ -80,6 +93,25 @@ func (sh *Shape) plans() []plan {
 		return p
 	}
 	return []plan{{name: "front", components: [][]strandRef{{a}}}, {name: "behind", components: [][]strandRef{{a}}, behind: true}}
+}
+
+// partPlans closes parts of the drawing by themselves.
+func (sh *Shape) partPlans() []plan {
+	one := func(name string, s strandRef) plan { return plan{name: name, components: [][]strandRef{{s}}} }
+	if len(sh.Ropes) == 2 {
+		return []plan{one("1", strandRef{index: 0}), one("2", strandRef{index: 1})}
+	}
+	var out []plan
+	if len(sh.Objects) > 0 {
+		out = append(out, one("alone", strandRef{}))
+	}
+	if sh.Doubled {
+		out = append(out, one("half", strandRef{share: half}))
+	}
+	if sh.Begun > 0 {
+		out = append(out, one("begun", strandRef{share: begun}))
+	}
+	return out
 }
 
 // corner is a vertex of a diagram; the segment that begins there belongs to the
@@ -140,9 +172,19 @@ func (sh *Shape) strand(ref strandRef) []corner {
 		out = []corner{{at: a, ref: ref}, {at: b, ref: ref}}
 	} else {
 		c := sh.curves[ref.index]
+		upto := c.length()
+		switch ref.share {
+		case half:
+			upto /= 2
+		case begun:
+			upto = c.nodeS(sh.Ropes[ref.index].mark(sh.Begun))
+		}
 		out = append(out, corner{at: c.pt[0], ref: ref})
 		for k := range c.pt[1:] {
 			s := (c.s[k] + c.s[k+1]) / 2
+			if s > upto {
+				return out
+			}
 			out = append(out, corner{at: c.at(s), ref: ref, s: s})
 		}
 		out = append(out, corner{at: c.pt[len(c.pt)-1], ref: ref, s: c.length()})

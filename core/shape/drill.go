@@ -3,6 +3,7 @@ package shape
 import (
 	"fmt"
 	"math/bits"
+	"slices"
 	"strings"
 )
 
@@ -154,4 +155,27 @@ func (d *Drill) Frame() [4]float64 {
 	draw := &drawing{Shape: d.sh, base: d.sh}
 	draw.box()
 	return [4]float64{draw.min.X, draw.min.Y, draw.max.X - draw.min.X, draw.max.Y - draw.min.Y}
+}
+
+// Flipped is the shape with one crossing turned over.
+func (sh *Shape) Flipped(name string) *Shape {
+	src := *sh.Source
+	src.Ropes = slices.Clone(sh.Ropes)
+	for r := range src.Ropes {
+		src.Ropes[r].Nodes = slices.Clone(src.Ropes[r].Nodes)
+		for i := range src.Ropes[r].Nodes {
+			if n := &src.Ropes[r].Nodes[i]; n.Crossing == name {
+				n.Pass = map[Pass]Pass{Over: Below, Below: Over}[n.Pass]
+			}
+		}
+	}
+	out := *sh
+	out.Source = &src
+	out.crossings = slices.Clone(sh.crossings)
+	for i := range out.crossings {
+		if x := &out.crossings[i]; x.name == name && !x.hidden {
+			x.over, x.under = x.under, x.over
+		}
+	}
+	return &out
 }

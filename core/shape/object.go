@@ -13,6 +13,7 @@ const (
 	Bollard ObjectKind = "bollard" // a post with a head
 	Pylon   ObjectKind = "pylon"   // tow pylon: a slim post with a knob
 	Cord    ObjectKind = "cord"    // upright thick rope or tails that a knot grips
+	Tails   ObjectKind = "tails"   // the same, level
 	Rail    ObjectKind = "rail"    // level round bar: centre, radius, length
 	Spar    ObjectKind = "spar"    // log, level
 	Bundle  ObjectKind = "bundle"  // sticks lying level
@@ -40,7 +41,7 @@ const (
 
 var forms = map[ObjectKind]form{
 	Post: upright, Bollard: upright, Pylon: upright, Cord: upright, Spike: upright,
-	Rail: level, Spar: level, Bundle: level, Hook: level, Shank: level, Cleat: level,
+	Rail: level, Tails: level, Spar: level, Bundle: level, Hook: level, Shank: level, Cleat: level,
 	Ring: round, Shackle: round, TowEye: round, Shaft: round, Eye: round,
 	Hole: gap,
 }
@@ -165,6 +166,11 @@ func (d *drawing) object(o Object) {
 		box(0, 0, 2*hx, 2*hy, 0)
 		for y := -hy; y+1.3*o.R < hy; y += 0.9 * o.R {
 			path("M"+d.xy(at(-0.9*o.R, y+0.9*o.R))+"Q"+d.xy(at(-0.2*o.R, y+0.8*o.R))+" "+d.xy(at(0.9*o.R, y)), dark, 0.06, `stroke-opacity=".45"`)
+		}
+	case Tails:
+		box(0, 0, 2*hx, 2*hy, 0)
+		for x := -hx; x+1.3*o.R < hx; x += 0.9 * o.R {
+			path("M"+d.xy(at(x+0.9*o.R, 0.9*o.R))+"Q"+d.xy(at(x+0.8*o.R, 0.2*o.R))+" "+d.xy(at(x, -0.9*o.R)), dark, 0.06, `stroke-opacity=".45"`)
 		}
 	case Spike:
 		path("M"+d.xy(at(-o.R, -hy-1.5*o.R))+"Q"+d.xy(at(0, -hy-2.3*o.R))+" "+d.xy(at(o.R, -hy-1.5*o.R))+"L"+d.xy(at(o.R, hy))+"L"+d.xy(at(0, hy+2.5*o.R))+"L"+d.xy(at(-o.R, hy))+"Z", metal, 0.06, "")

@@ -102,11 +102,14 @@ func (s *Source) doubled(step int) *Source {
 			tip, n := rope.Nodes[end].At, normals[r][end]
 			t := Point{n.Y, -n.X}
 			if e := rope.Pair.Eye; e > rope.Pair.Gap/2 {
-				for _, p := range []Point{n.times(e).add(t.times(1.3 * e)), t.times(2.3 * e), n.times(-e).add(t.times(1.3 * e))} {
+				for _, p := range []Point{n.times(e).add(t.times(2 * e)), t.times(3.1 * e), n.times(-e).add(t.times(2 * e))} {
 					nodes = append(nodes, Node{At: tip.add(p)})
 				}
 			} else {
-				nodes = append(nodes, Node{At: tip.add(t.times(rope.Pair.Gap / 2))})
+				for _, a := range []float64{math.Pi / 4, 0, -math.Pi / 4} { // a half circle
+					s, c := math.Sincos(a)
+					nodes = append(nodes, Node{At: tip.add(t.times(c * rope.Pair.Gap / 2)).add(n.times(s * rope.Pair.Gap / 2))})
+				}
 			}
 			last := len(nodes) + len(back) - 1
 			slices.Reverse(back)
@@ -116,7 +119,7 @@ func (s *Source) doubled(step int) *Source {
 				marks[step-1], marks[step] = at[from], last-backAt[from]
 			}
 		}
-		rope.Nodes, rope.Marks, rope.Pair = nodes, marks, nil
+		rope.Nodes, rope.Marks = nodes, marks
 		out.Ropes = append(out.Ropes, rope)
 	}
 	return &out
@@ -143,7 +146,8 @@ func (s *Source) upTo(step float64) *Source {
 	lo := int(math.Floor(step))
 	met := map[string]int{}
 	for _, rope := range s.Ropes {
-		end := len(rope.Nodes) - 1
+		last := len(rope.Nodes) - 1
+		end := last
 		if len(rope.Marks) > 0 {
 			from, to := rope.mark(lo), rope.mark(int(math.Ceil(step)))
 			end = from + int(math.Round(float64(to-from)*(step-float64(lo))))
@@ -151,7 +155,17 @@ func (s *Source) upTo(step float64) *Source {
 				end--
 			}
 		}
-		rope.Nodes = slices.Clone(rope.Nodes[:end+1])
+		rope.Nodes = slices.Clone(rope.Nodes[:max(end, 1)+1])
+		marks := map[int]int{}
+		for k, n := range rope.Marks {
+			if n < len(rope.Nodes) {
+				marks[k] = n
+			}
+		}
+		rope.Marks = marks
+		if p := rope.Pair; p != nil && end < last {
+			rope.Pair = &Pair{Gap: p.Gap} // on its way the bight is held closed
+		}
 		for _, n := range rope.Nodes {
 			met[n.Crossing]++
 		}

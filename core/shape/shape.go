@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"sort"
+	"strings"
 
 	"oarweed/core/problem"
 )
@@ -230,7 +231,7 @@ func (sh *Shape) place(p spot) string {
 //
 //   - strands cross at 40° or more (20° at an object);
 //   - crossings lie 1.35 w or more apart along a rope;
-//   - strands that do not cross stay 1.25 w apart;
+//   - strands that do not cross stay 1.25 w apart (1.05 w in a doubled line);
 //   - no bend is tighter than 0.75 w (0.5 w at an object);
 //   - crossings lie 1.2 w or more from an end;
 //   - a step ends 1.5 w or more past a crossing.
@@ -292,9 +293,13 @@ func (sh *Shape) apart(l *problem.List, where func(Point) string) {
 		for r2 := r1; r2 < len(sh.curves); r2++ {
 			c2 := sh.curves[r2]
 			w := (sh.Ropes[r1].Width + sh.Ropes[r2].Width) / 2
+			limit := 1.25 * w
+			if r1 == r2 && sh.Ropes[r1].Pair != nil {
+				limit = 1.05 * w // the strands of a doubled line lie side by side
+			}
 			for i := 0; i < len(c1.pt); i += every {
 				for j := 0; j < len(c2.pt); j += every {
-					if c1.pt[i].sub(c2.pt[j]).len() >= 1.25*w {
+					if c1.pt[i].sub(c2.pt[j]).len() >= limit {
 						continue
 					}
 					if r1 == r2 && math.Abs(c1.s[i]-c2.s[j]) < 4*w {
@@ -305,7 +310,7 @@ func (sh *Shape) apart(l *problem.List, where func(Point) string) {
 						continue
 					}
 					l.Add("", fmt.Sprintf("%s and %s run %.2f apart at %s", sh.place(a), sh.place(b), c1.pt[i].sub(c2.pt[j]).len(), where(c1.pt[i])),
-						fmt.Sprintf("keep them %.2f apart", 1.25*w))
+						fmt.Sprintf("keep them %.2f apart", limit))
 					i += samples
 					j = len(c2.pt)
 				}
@@ -383,4 +388,20 @@ func (sh *Shape) moved(r, n int, step float64) (float64, float64) {
 		to = c.nodeS(k)
 	}
 	return c.nodeS(from), to
+}
+
+// Signs says, rope by rope, whether each crossing is passed over (+) or under (−),
+// in the order in which the rope meets them: "r +-+-".
+func (sh *Shape) Signs() string {
+	var out []string
+	for _, r := range sh.Ropes {
+		var b strings.Builder
+		for _, n := range r.Nodes {
+			if n.Crossing != "" {
+				b.WriteByte("-+"[map[Pass]int{Below: 0, Over: 1}[n.Pass]])
+			}
+		}
+		out = append(out, r.Name+" "+b.String())
+	}
+	return strings.Join(out, ", ")
 }

@@ -52,6 +52,11 @@ type Source struct {
 	// Frames are the pictures of the steps before the last, by number, where the
 	// author gives each step a picture of its own.
 	Frames map[int]*Source
+	// Doubled: the rope runs back beside itself from its middle, so that its first
+	// half can be proven by itself.
+	Doubled bool
+	// Begun is the step up to which the first rope is a knot of its own, 0 if none.
+	Begun int
 	// step is the number of this frame, 0 in a source without frames.
 	step int
 }
@@ -145,7 +150,7 @@ func (s *Source) line(w []string) error {
 		}
 	default:
 		if _, ok := forms[ObjectKind(w[0])]; !ok {
-			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, ringed, rope, or an object: "+objectKinds())
+			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, doubled, ringed, rope, or an object: "+objectKinds())
 		}
 		if len(w) != 5 {
 			return problem.New("", w[0]+" wants a name, a place and two sizes", `write "post P 4,5 1.2 8"`)
@@ -159,6 +164,14 @@ func (s *Source) line(w []string) error {
 			return err
 		}
 		s.Objects = append(s.Objects, Object{w[1], ObjectKind(w[0]), p, v[0], v[1]})
+	case "begun":
+		v, err := numbers(w[1:], 1)
+		if err != nil {
+			return err
+		}
+		s.Begun = int(v[0])
+	case "doubled":
+		s.Doubled = true
 	case "ringed":
 		if len(w) != 3 {
 			return problem.New("", "ringed wants a place and a radius", `write "ringed 4,5 1.5"`)
@@ -230,6 +243,7 @@ func (s *Source) rope(w []string) error {
 	if len(r.Nodes) < 2 {
 		return problem.New("rope "+r.Name, "fewer than two points", "thread it through at least two")
 	}
+	s.Doubled = s.Doubled || r.Pair != nil
 	s.Ropes = append(s.Ropes, r)
 	return nil
 }
