@@ -9,6 +9,7 @@ import (
 	"oarweed/catalogue"
 	"oarweed/core/problem"
 	"oarweed/core/shape"
+	"oarweed/internal/export"
 )
 
 func shapeCommand(args []string, out io.Writer) error {
@@ -86,11 +87,14 @@ func shapeCheck(cat *catalogue.Catalogue, only string, out io.Writer) error {
 
 func shapeDraw(cat *catalogue.Catalogue, id string, args []string, out io.Writer) error {
 	o := shape.Options{}
-	var view, look string
+	var view, look, format string
+	var width int
 	if err := flags("draw", args, func(f *flag.FlagSet) {
 		f.Float64Var(&o.Step, "step", -1, "step")
 		f.StringVar(&view, "view", "tie", "tie, across, left or opposite")
 		f.StringVar(&look, "look", "laid", "laid, braid or mono")
+		f.StringVar(&format, "format", "svg", "svg or png")
+		f.IntVar(&width, "width", 1200, "width of a PNG, pixels")
 		f.BoolVar(&o.Labels, "labels", false, "name the ends")
 		f.BoolVar(&o.Ghost, "ghost", false, "show the next move")
 	}); err != nil {
@@ -105,7 +109,18 @@ func shapeDraw(cat *catalogue.Catalogue, id string, args []string, out io.Writer
 	if k := cat.Knot(id); k != nil {
 		o.Title = k.Name
 	}
-	_, err = fmt.Fprintln(out, sh.SVG(o))
+	svg := sh.SVG(o)
+	switch format {
+	case "svg":
+		_, err = fmt.Fprintln(out, svg)
+	case "png":
+		var picture []byte
+		if picture, err = export.PNG(svg, width); err == nil {
+			_, err = out.Write(picture)
+		}
+	default:
+		return show(out, nil, problem.New("format", fmt.Sprintf("%q is not a format", format), "use svg or png"))
+	}
 	return err
 }
 

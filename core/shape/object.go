@@ -215,15 +215,14 @@ func (d *drawing) object(o Object) {
 		box(hx+0.7*o.R, 0, 1.8*o.R, 2.4*o.R, 0.2*o.R)
 		circle()
 	case Shaft:
-		// The hole lets the strands behind be seen.
-		r, out := o.R-o.Len/2, o.R+o.Len/2
-		c := d.tf(o.At)
-		end := d.tf(at(7*o.R, 0))
-		dir := math.Copysign(1, end.X-c.X)
-		sweep := map[bool]int{true: 1, false: 0}[dir > 0]
-		path(fmt.Sprintf("M%s %sH%sA%s %s 0 0 %d %s %sH%sZM%s %sa%s %s 0 1 0 %s 0a%s %s 0 1 0 %s 0Z",
-			num(end.X), num(c.Y+out), num(c.X), num(out), num(out), sweep, num(c.X), num(c.Y-out), num(end.X),
-			num(c.X-r), num(c.Y), num(r), num(r), num(2*r), num(r), num(r), num(-2*r)), metal, 0.06, `fill-rule="evenodd"`)
+		// The hole lets the strands behind be seen. Arcs as four cubics each.
+		const k = 0.5523 // 4/3·(√2−1)
+		r, out, end := o.R-o.Len/2, o.R+o.Len/2, 7*o.R
+		arc := func(x0, y0, x1, y1, r float64) string { // a quarter from x0, y0 to x1, y1, unit directions
+			return "C" + d.xy(at(r*(x0+k*x1), r*(y0+k*y1))) + " " + d.xy(at(r*(x1+k*x0), r*(y1+k*y0))) + " " + d.xy(at(r*x1, r*y1))
+		}
+		path("M"+d.xy(at(end, out))+"L"+d.xy(at(0, out))+arc(0, 1, -1, 0, out)+arc(-1, 0, 0, -1, out)+"L"+d.xy(at(end, -out))+"Z"+
+			"M"+d.xy(at(r, 0))+arc(1, 0, 0, 1, r)+arc(0, 1, -1, 0, r)+arc(-1, 0, 0, -1, r)+arc(0, -1, 1, 0, r)+"Z", metal, 0.06, `fill-rule="evenodd"`)
 	case Eye:
 		p := func(x, y float64) string { return d.xy(at(x*o.R, y*o.R)) }
 		bent("M"+p(1, 0)+"L"+p(4.6, 0)+"C"+p(6.9, 0)+" "+p(6.9, 3.4)+" "+p(4.8, 3.4)+"C"+p(4, 3.4)+" "+p(3.7, 2.9)+" "+p(3.7, 1.9), o.Len)

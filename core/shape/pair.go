@@ -115,7 +115,8 @@ func (s *Source) doubled(step int) *Source {
 			slices.Reverse(back)
 			nodes = append(nodes, back...)
 			marks = map[int]int{}
-			if from, ok := rope.Marks[step-1]; ok {
+			if _, moves := rope.Marks[step]; moves {
+				from := rope.mark(step - 1)
 				marks[step-1], marks[step] = at[from], last-backAt[from]
 			}
 		}

@@ -275,7 +275,7 @@ func (d *drawing) render() string {
 		d.object(o)
 		d.b.WriteString("</g>")
 	}
-	if d.o.Ghost {
+	if d.o.Ghost && d.o.Step < float64(d.base.Steps()) {
 		d.ghost()
 	}
 	d.ropes(spans, false)

@@ -102,21 +102,25 @@ func (s *server) knots(a huma.API) {
 		return k, sh, nil
 	}
 	s.drills(a)
-	huma.Register(a, op("handout", http.MethodGet, "/api/knots/{id}/handout.pdf", "A knot on one printable page"),
-		func(ctx context.Context, in *struct {
-			KnotPath
-			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
-		}) (*picture, error) {
-			k, sh, err := find(ctx, in.ID)
-			if err != nil {
-				return nil, err
-			}
-			pdf, err := export.Handout(k, sh, in.Look, s.cautions(k))
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			return &picture{"application/pdf", "max-age=3600", pdf}, nil
-		})
+	handout := func(id, path, kind, summary string, page func(pdf, svg []byte) []byte) {
+		huma.Register(a, op(id, http.MethodGet, path, summary),
+			func(ctx context.Context, in *struct {
+				KnotPath
+				Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+			}) (*picture, error) {
+				k, sh, err := find(ctx, in.ID)
+				if err != nil {
+					return nil, err
+				}
+				pdf, svg, err := export.Handout(k, sh, in.Look, s.cautions(k))
+				if err != nil {
+					return nil, fail(ctx, err)
+				}
+				return &picture{kind, "max-age=3600", page(pdf, svg)}, nil
+			})
+	}
+	handout("handout", "/api/knots/{id}/handout.pdf", "application/pdf", "A knot on one printable page", func(pdf, _ []byte) []byte { return pdf })
+	handout("handout-svg", "/api/knots/{id}/handout.svg", "image/svg+xml", "A knot on one page, as SVG", func(_, svg []byte) []byte { return svg })
 	huma.Register(a, huma.Operation{OperationID: "fault-drawing", Method: http.MethodGet, Path: "/api/faults/{id}/drawing.svg", Summary: "The drawing of a faulty form, as SVG"},
 		func(ctx context.Context, in *struct {
 			KnotPath

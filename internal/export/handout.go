@@ -3,6 +3,8 @@ package export
 import (
 	"bytes"
 	"fmt"
+	"html"
+	"strings"
 	"time"
 
 	"github.com/go-pdf/fpdf"
@@ -22,23 +24,24 @@ const (
 	wide         = pageW - 2*margin
 )
 
-// Handout writes a knot on one A4 page as PDF: the finished knot, every step with
-// its drawing, what to check, what goes wrong, the figures with their evidence, and
-// the cautions. sh may be nil: then the steps stand in words alone.
-func Handout(k *knot.Knot, sh *shape.Shape, look shape.Look, cautions []rig.Caution) ([]byte, error) {
-	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
-	pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
-	pdf.SetTitle(k.Name, true)
-	pdf.SetCreator("Oarweed", true)
+// Handout writes a knot on one A4 page: the finished knot, every step with its
+// drawing, what to check, what goes wrong, the figures with their evidence, and
+// the cautions. sh may be nil: then the steps stand in words alone. The page is
+// laid out once and given as PDF and as SVG.
+func Handout(k *knot.Knot, sh *shape.Shape, look shape.Look, cautions []rig.Caution) (pdf, svg []byte, err error) {
+	h := &handout{pdf: fpdf.New("P", "mm", "A4", ""), size: 10}
+	h.pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
+	h.pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
+	h.pdf.SetTitle(k.Name, true)
+	h.pdf.SetCreator("Oarweed", true)
 	// The same knot gives the same page.
-	pdf.SetCreationDate(time.Unix(0, 0))
-	pdf.SetModificationDate(time.Unix(0, 0))
-	pdf.SetCatalogSort(true)
-	pdf.SetAutoPageBreak(false, 0)
-	pdf.SetCellMargin(0)
-	pdf.AddPage()
-	h := &handout{pdf: pdf, size: 10}
+	h.pdf.SetCreationDate(time.Unix(0, 0))
+	h.pdf.SetModificationDate(time.Unix(0, 0))
+	h.pdf.SetCatalogSort(true)
+	h.pdf.SetAutoPageBreak(false, 0)
+	h.pdf.AddPage()
+	fmt.Fprintf(&h.svg, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="0 0 %g %g" font-family="Go, 'Atkinson Hyperlegible', Helvetica, Arial, sans-serif"><title>%s</title><rect width="%g" height="%g" fill="#fff"/>`,
+		pageW, pageH, pageW, pageH, html.EscapeString(k.Name), pageW, pageH)
 	// A knot with much to say is set smaller rather than run off the page.
 	if n := len(k.Steps) + len(k.Checks) + 2*len(k.Faults); n > 17 {
 		h.size = 9
@@ -46,57 +49,86 @@ func Handout(k *knot.Knot, sh *shape.Shape, look shape.Look, cautions []rig.Caut
 	y := h.head(k, sh, look)
 	y = h.steps(k, sh, look, y)
 	h.lower(k, cautions, y)
+	h.svg.WriteString("</svg>")
 	var out bytes.Buffer
 	if h.err == nil {
-		h.err = pdf.Output(&out)
+		h.err = h.pdf.Output(&out)
 	}
-	return out.Bytes(), h.err
+	return out.Bytes(), []byte(h.svg.String()), h.err
 }
 
+// handout writes every mark on both pages. Lengths are millimetres, sizes points.
 type handout struct {
 	pdf  *fpdf.Fpdf
-	size float64 // of the text, points
+	svg  strings.Builder
+	size float64 // of the text
 	err  error
+}
+
+const (
+	ink   = "#10231d"
+	alarm = "#b3270f"
+	point = 25.4 / 72
+)
+
+// line writes one line of text with its baseline at y.
+func (h *handout) line(s string, x, y, size float64, bold bool, colour string) {
+	h.font(size, bold)
+	h.pdf.SetTextColor(rgb(colour))
+	h.pdf.Text(x, y, s)
+	weight := ""
+	if bold {
+		weight = ` font-weight="bold"`
+	}
+	fmt.Fprintf(&h.svg, `<text x="%.2f" y="%.2f" font-size="%.2f" fill="%s"%s textLength="%.2f" lengthAdjust="spacingAndGlyphs">%s</text>`, x, y, size*point, colour, weight, h.pdf.GetStringWidth(s), html.EscapeString(s))
+}
+
+func (h *handout) font(size float64, bold bool) {
+	style := ""
+	if bold {
+		style = "B"
+	}
+	h.pdf.SetFont("go", style, size)
+}
+
+func (h *handout) box(x, y, w, hh float64) {
+	h.pdf.SetDrawColor(rgb("#cfcbb8"))
+	h.pdf.SetLineWidth(0.3)
+	h.pdf.Rect(x, y, w, hh, "D")
+	fmt.Fprintf(&h.svg, `<rect x="%.2f" y="%.2f" width="%.2f" height="%.2f" fill="none" stroke="#cfcbb8" stroke-width=".3"/>`, x, y, w, hh)
 }
 
 func (h *handout) draw(sh *shape.Shape, o shape.Options, x, y, w, hh float64) {
 	if sh == nil || h.err != nil {
 		return
 	}
-	h.err = drawSVG(h.pdf, sh.SVG(o), x, y, w, hh)
-}
-
-func (h *handout) ink(bold bool, size float64) {
-	style := ""
-	if bold {
-		style = "B"
-	}
-	h.pdf.SetFont("go", style, size)
-	h.pdf.SetTextColor(16, 35, 29)
+	svg := sh.SVG(o)
+	h.err = drawSVG(page{h.pdf}, svg, x, y, w, hh)
+	fmt.Fprintf(&h.svg, `<svg x="%.2f" y="%.2f" width="%.2f" height="%.2f" %s`, x, y, w, hh, strings.TrimPrefix(svg, `<svg xmlns="http://www.w3.org/2000/svg" `))
 }
 
 // text sets a paragraph and gives the y below it.
 func (h *handout) text(s string, x, y, w float64) float64 {
-	h.pdf.SetXY(x, y)
-	h.pdf.MultiCell(w, h.size*0.46, s, "", "L", false)
-	return h.pdf.GetY()
+	return h.paragraph(s, x, y, w, h.size, ink)
+}
+
+func (h *handout) paragraph(s string, x, y, w, size float64, colour string) float64 {
+	h.font(size, false)
+	for _, line := range h.pdf.SplitText(s, w) {
+		h.line(line, x, y+size*0.35, size, false, colour)
+		y += size * 0.46
+	}
+	return y
 }
 
 func (h *handout) title(s string, x, y float64) float64 {
-	h.ink(true, h.size+2)
-	h.pdf.Text(x, y+4, s)
-	h.ink(false, h.size)
+	h.line(s, x, y+4, h.size+2, true, ink)
 	return y + 6.5
 }
 
 func (h *handout) head(k *knot.Knot, sh *shape.Shape, look shape.Look) float64 {
-	h.ink(true, 24)
-	h.pdf.Text(margin, margin+9, k.Name)
-	h.ink(false, 11)
-	h.pdf.SetXY(margin, margin+13)
-	h.pdf.MultiCell(wide-62, 5.2, k.Summary, "", "L", false)
-	y := h.pdf.GetY() + 2
-	h.ink(false, h.size)
+	h.line(k.Name, margin, margin+9, 24, true, ink)
+	y := h.paragraph(k.Summary, margin, margin+13, wide-62, 11, ink) + 2
 	y = h.text("Coming off: "+k.Release.How, margin, y, wide-62)
 	h.draw(sh, shape.Options{Step: -1, Look: look}, pageW-margin-58, margin, 58, 46)
 	return max(y, margin+46) + 4
@@ -119,12 +151,9 @@ func (h *handout) steps(k *knot.Knot, sh *shape.Shape, look shape.Look, y float6
 		for i := from; i < min(from+perRow, len(k.Steps)); i++ {
 			x := margin + float64(i-from)*(w+gap)
 			if sh != nil {
-				h.pdf.SetDrawColor(207, 203, 184)
-				h.pdf.SetLineWidth(0.3)
-				h.pdf.Rect(x, y, w, high, "D")
+				h.box(x, y, w, high)
 				h.draw(sh, shape.Options{Step: float64(i + 1), Look: look}, x+2, y+2, w-4, high-4)
 			}
-			h.ink(false, h.size)
 			bottom = max(bottom, h.text(fmt.Sprintf("%d  %s", i+1, k.Steps[i]), x, y+high+1, w))
 		}
 		y = bottom + 3
@@ -153,12 +182,10 @@ func (h *handout) lower(k *knot.Knot, cautions []rig.Caution, top float64) {
 		right = h.text("×  "+f.Name+": "+f.Looks+"; "+f.Leads+". "+f.Mend, margin+w+gap, right, w) + 1
 	}
 	y = max(y, right) + 3
-	h.pdf.SetTextColor(179, 39, 15)
 	for _, c := range cautions {
-		y = h.text("!  "+c.Text, margin, y, wide) + 0.6
+		y = h.paragraph("!  "+c.Text, margin, y, wide, h.size, alarm) + 0.6
 	}
-	h.ink(false, 8)
-	h.pdf.Text(margin, pageH-8, "Oarweed. Figures are guides with their evidence named; they approve nothing. Follow local rules and makers' instructions.")
+	h.line("Oarweed. Figures are guides with their evidence named; they approve nothing. Follow local rules and makers' instructions.", margin, pageH-8, 8, false, ink)
 	if y > pageH-10 && h.err == nil {
 		h.err = fmt.Errorf("the handout of %s does not fit on one page", k.ID)
 	}

@@ -9,23 +9,39 @@ import (
 	"regexp"
 	"strconv"
 	"strings"
-
-	"github.com/go-pdf/fpdf"
 )
 
 // fallback finds the colour after a CSS variable: "var(--rope-1,#d9962f)".
 var fallback = regexp.MustCompile(`(stroke|fill):var\([^,]+,(#[0-9a-fA-F]{3,6})\)`)
 
-// drawSVG draws one of our own drawings (core/shape: paths with M, L, C, Q, H, V
-// and Z, circles and rectangles) into a box of the page, in millimetres, centred
-// and as large as fits.
-func drawSVG(pdf *fpdf.Fpdf, svg string, x, y, w, h float64) error {
+// canvas is what one of our drawings is drawn on: a page or a picture. A path is
+// begun, led on and then painted, which forgets it.
+type canvas interface {
+	moveTo(x, y float64)
+	lineTo(x, y float64)
+	curveTo(x1, y1, x2, y2, x, y float64)
+	quadTo(x1, y1, x, y float64)
+	closePath()
+	paint(p paint)
+}
+
+// paint is how a path is painted; an empty colour leaves that part out.
+type paint struct {
+	fill, stroke string // "#rrggbb"
+	opacity      float64
+	width        float64
+	dash         []float64
+	evenOdd      bool
+}
+
+// drawSVG draws one of our own drawings (core/shape: paths with M, L, C, Q and Z,
+// circles and rectangles) into a box of the canvas, centred and as large as fits.
+func drawSVG(c canvas, svg string, x, y, w, h float64) error {
 	dec := xml.NewDecoder(strings.NewReader(svg))
-	p := &pen{pdf: pdf}
+	p := &pen{canvas: c}
 	for {
 		tok, err := dec.Token()
 		if err == io.EOF {
-			pdf.SetAlpha(1, "Normal")
 			return nil
 		}
 		if err != nil {
@@ -49,59 +65,53 @@ func drawSVG(pdf *fpdf.Fpdf, svg string, x, y, w, h float64) error {
 			p.x = x + (w-v[2]*p.k)/2 - v[0]*p.k
 			p.y = y + (h-v[3]*p.k)/2 - v[1]*p.k
 		case "path":
-			p.stroke(a, func() { p.path(a["d"], a["transform"]) })
+			p.path(a["d"], a["transform"])
+			p.finish(a)
 		case "circle":
 			v := numbers(a["cx"] + " " + a["cy"] + " " + a["r"])
-			p.stroke(a, func() { pdf.Circle(p.x+v[0]*p.k, p.y+v[1]*p.k, v[2]*p.k, p.style) })
+			p.roundBox(v[0]-v[2], v[1]-v[2], 2*v[2], 2*v[2], v[2])
+			p.finish(a)
 		case "rect":
 			v := numbers(a["x"] + " " + a["y"] + " " + a["width"] + " " + a["height"])
-			p.stroke(a, func() { pdf.Rect(p.x+v[0]*p.k, p.y+v[1]*p.k, v[2]*p.k, v[3]*p.k, p.style) })
+			r, _ := strconv.ParseFloat(a["rx"], 64)
+			p.roundBox(v[0], v[1], v[2], v[3], math.Min(r, math.Min(v[2], v[3])/2))
+			p.finish(a)
 		}
 	}
 }
 
-// pen places drawing units on the page.
+// pen places drawing units on the canvas.
 type pen struct {
-	pdf     *fpdf.Fpdf
+	canvas
 	x, y, k float64
-	style   string
 }
 
-// stroke sets colours, width and opacity from an element's attributes and draws.
-func (p *pen) stroke(a map[string]string, draw func()) {
+// finish paints with colours, width and opacity from an element's attributes.
+func (p *pen) finish(a map[string]string) {
 	colours := map[string]string{"stroke": a["stroke"], "fill": a["fill"]}
 	for _, m := range fallback.FindAllStringSubmatch(a["style"], -1) {
 		colours[m[1]] = m[2]
 	}
-	p.style = ""
-	if c := colours["fill"]; c != "" && c != "none" {
-		p.pdf.SetFillColor(rgb(c))
-		p.style = "F"
+	how := paint{opacity: 1, evenOdd: a["fill-rule"] == "evenodd"}
+	if c := colours["fill"]; c != "none" {
+		how.fill = c
 	}
-	if c := colours["stroke"]; c != "" && c != "none" {
-		p.pdf.SetDrawColor(rgb(c))
-		p.style += "D"
+	if c := colours["stroke"]; c != "none" {
+		how.stroke = c
 	}
-	if p.style == "" {
-		return
-	}
-	alpha := 1.0
 	if o, err := strconv.ParseFloat(a["stroke-opacity"], 64); err == nil {
-		alpha = o
+		how.opacity = o
 	}
-	p.pdf.SetAlpha(alpha, "Normal")
 	if v := numbers(a["stroke-width"]); len(v) == 1 {
-		p.pdf.SetLineWidth(v[0] * p.k)
+		how.width = v[0] * p.k
 	}
-	p.pdf.SetLineCapStyle("butt")
-	if v := numbers(a["stroke-dasharray"]); len(v) == 2 {
-		p.pdf.SetDashPattern([]float64{v[0] * p.k, v[1] * p.k}, 0)
-		defer p.pdf.SetDashPattern(nil, 0)
+	for _, v := range numbers(a["stroke-dasharray"]) {
+		how.dash = append(how.dash, v*p.k)
 	}
-	draw()
+	p.paint(how)
 }
 
-var command = regexp.MustCompile(`([MLCQHVZ])([^MLCQHVZ]*)`)
+var command = regexp.MustCompile(`([MLCQZ])([^MLCQZ]*)`)
 
 func (p *pen) path(d, transform string) {
 	shift := [2]float64{}
@@ -116,18 +126,34 @@ func (p *pen) path(d, transform string) {
 		v := numbers(m[2])
 		switch {
 		case m[1] == "M" && len(v) == 2:
-			p.pdf.MoveTo(X(v[0]), Y(v[1]))
+			p.moveTo(X(v[0]), Y(v[1]))
 		case m[1] == "L" && len(v) == 2:
-			p.pdf.LineTo(X(v[0]), Y(v[1]))
+			p.lineTo(X(v[0]), Y(v[1]))
 		case m[1] == "C" && len(v) == 6:
-			p.pdf.CurveBezierCubicTo(X(v[0]), Y(v[1]), X(v[2]), Y(v[3]), X(v[4]), Y(v[5]))
+			p.curveTo(X(v[0]), Y(v[1]), X(v[2]), Y(v[3]), X(v[4]), Y(v[5]))
 		case m[1] == "Q" && len(v) == 4:
-			p.pdf.CurveTo(X(v[0]), Y(v[1]), X(v[2]), Y(v[3]))
+			p.quadTo(X(v[0]), Y(v[1]), X(v[2]), Y(v[3]))
 		case m[1] == "Z":
-			p.pdf.ClosePath()
+			p.closePath()
 		}
 	}
-	p.pdf.DrawPath(p.style)
+}
+
+// roundBox leads the path round a box whose corners have radius r.
+func (p *pen) roundBox(x, y, w, h, r float64) {
+	const c = 1 - 0.5523 // quarter circles as cubics: 1 − 4/3·(√2−1)
+	X := func(v float64) float64 { return p.x + v*p.k }
+	Y := func(v float64) float64 { return p.y + v*p.k }
+	p.moveTo(X(x+r), Y(y))
+	p.lineTo(X(x+w-r), Y(y))
+	p.curveTo(X(x+w-r*c), Y(y), X(x+w), Y(y+r*c), X(x+w), Y(y+r))
+	p.lineTo(X(x+w), Y(y+h-r))
+	p.curveTo(X(x+w), Y(y+h-r*c), X(x+w-r*c), Y(y+h), X(x+w-r), Y(y+h))
+	p.lineTo(X(x+r), Y(y+h))
+	p.curveTo(X(x+r*c), Y(y+h), X(x), Y(y+h-r*c), X(x), Y(y+h-r))
+	p.lineTo(X(x), Y(y+r))
+	p.curveTo(X(x), Y(y+r*c), X(x+r*c), Y(y), X(x+r), Y(y))
+	p.closePath()
 }
 
 func numbers(s string) []float64 {
