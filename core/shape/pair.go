@@ -163,6 +163,9 @@ func (s *Source) upTo(step float64) *Source {
 				marks[k] = n
 			}
 		}
+		if _, moves := rope.Marks[int(math.Ceil(step))]; moves {
+			marks[int(math.Ceil(step))] = len(rope.Nodes) - 1 // still on its way there
+		}
 		rope.Marks = marks
 		if p := rope.Pair; p != nil && end < last {
 			rope.Pair = &Pair{Gap: p.Gap} // on its way the bight is held closed
