@@ -29,12 +29,17 @@ var files embed.FS
 // Catalogue is everything known, in the order of the files.
 type Catalogue struct {
 	rig.Terms
-	Knots  []*knot.Knot
-	shapes map[string]func() (*shape.Shape, error)
-	proofs map[string][]Proof
+	Knots []*knot.Knot
+	// Schools are the questions on which practitioners disagree.
+	Schools []*knot.Question
+	// written are the knots as the files have them, before any school.
+	written []*knot.Knot
+	kin     []Kin
+	shapes  map[string]func() (*shape.Shape, error)
+	proofs  map[string][]Proof
 	// drillNames are read with the rest, drills worked out when first asked for.
 	drillNames map[string][]DrillName
-	drills     sync.Map
+	drills     *sync.Map
 }
 
 // Load reads the built-in catalogue.
@@ -42,7 +47,7 @@ func Load() (*Catalogue, error) { return LoadFrom(files) }
 
 // LoadFrom reads a catalogue from a file system laid out as this folder.
 func LoadFrom(f fs.FS) (*Catalogue, error) {
-	c := &Catalogue{shapes: map[string]func() (*shape.Shape, error){}}
+	c := &Catalogue{shapes: map[string]func() (*shape.Shape, error){}, drills: &sync.Map{}}
 	var l problem.List
 	read := func(name string, into any) {
 		text, err := fs.ReadFile(f, name)
@@ -59,6 +64,8 @@ func LoadFrom(f fs.FS) (*Catalogue, error) {
 	read("tasks.yaml", &c.Tasks)
 	read("weights.yaml", &c.Weights)
 	read("cautions.yaml", &c.Cautions)
+	read("schools.yaml", &c.Schools)
+	read("kin.yaml", &c.kin)
 	read("proofs.yaml", &c.proofs)
 	read("drills.yaml", &c.drillNames)
 	names, _ := fs.Glob(f, "knots/*.yaml")
@@ -87,7 +94,16 @@ func LoadFrom(f fs.FS) (*Catalogue, error) {
 	for _, k := range c.Knots {
 		l.Take("knots/"+path.Base(k.ID)+".yaml", k.Check(v))
 	}
-	return c, l.Err()
+	c.written = c.Knots
+	if l.Err() == nil {
+		c.checkSchools(&l)
+		c.checkKin(&l)
+	}
+	if err := l.Err(); err != nil {
+		return nil, err
+	}
+	// What is not chosen is taught the usual way.
+	return c.Of(nil)
 }
 
 // readShape makes a drawing known by its id and gives its text, empty if there is

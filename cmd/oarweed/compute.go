@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"strings"
 
 	"oarweed/catalogue"
 	"oarweed/core/choose"
@@ -56,11 +57,24 @@ func flags(name string, args []string, define func(*flag.FlagSet)) error {
 
 func chooseCommand(args []string, in io.Reader, out io.Writer) error {
 	answer := func() (*choose.Answer, error) {
-		if err := flags("choose", args, func(*flag.FlagSet) {}); err != nil {
+		schools := map[string]string{}
+		if err := flags("choose", args, func(f *flag.FlagSet) {
+			f.Func("school", "question=school", func(s string) error {
+				question, school, ok := strings.Cut(s, "=")
+				if !ok {
+					return fmt.Errorf("write question=school, e.g. cleat=no-lock")
+				}
+				schools[question] = school
+				return nil
+			})
+		}); err != nil {
 			return nil, err
 		}
 		cat, err := catalogue.Load()
 		if err != nil {
+			return nil, err
+		}
+		if cat, err = cat.Of(schools); err != nil {
 			return nil, err
 		}
 		d, err := rig.Parse(in)

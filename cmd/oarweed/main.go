@@ -16,11 +16,12 @@ const usage = `oarweed: knots chosen, proved and taught
 
   oarweed serve [--db FILE] [--addr HOST:PORT]   serve the application
   oarweed demo  [--db FILE] [--addr HOST:PORT]   the same, with demo data in an empty database
-  oarweed choose < rig.json                      rank the knots for a rig
+  oarweed choose [--school Q=S] < rig.json       rank the knots for a rig
   oarweed strength --material M --diameter D [--construction C] [--wet]
   oarweed friction --hitch H --object D --line D --mu N [--turns N] [--load F --hand F]
   oarweed shape check [KNOT]                     check the drawings and their proofs
   oarweed shape draw KNOT [--step N] [--view tie|across|left|opposite] [--look laid|braid|mono]
+                     [--labels] [--ghost] [--format svg|png] [--width PIXELS]
   oarweed shape sheet                            every drawing on one page of HTML
   oarweed shape invariants KNOT                  invariants of every closure
   oarweed openapi                                the API's description

@@ -74,6 +74,11 @@ var hitches = map[string]builder{
 		}
 		return Hitch{Events: append(e, mark("last diagonal"), turn(hornWrap), under("last diagonal", 1))}
 	}},
+	// Control turn, one figure eight, and n more full turns round the base with no
+	// lock: it only ever holds with a hand, or with its own turns, never locks.
+	"cleat-turns": {2, func(n int) Hitch {
+		return Hitch{Events: []Event{turn(2 * math.Pi), turn(hornWrap), turn(hornWrap), turn(2 * math.Pi * float64(n))}}
+	}},
 }
 
 // IDs lists the hitches that have an event list, in alphabetical order.

@@ -26,11 +26,11 @@ type Quantity struct {
 func (s *server) answers(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "choose", Method: http.MethodPost, Path: "/api/choose", Summary: "Rank the knots for a rig"},
 		func(ctx context.Context, in *struct{ Body rig.Document }) (*body[*choose.Answer], error) {
-			r, err := s.cat.Resolve(in.Body)
+			r, err := s.cat().Resolve(in.Body)
 			if err != nil {
 				return nil, fail(ctx, err)
 			}
-			out, err := choose.For(s.cat, r)
+			out, err := choose.For(s.cat(), r)
 			if err != nil {
 				return nil, fail(ctx, err)
 			}
@@ -43,7 +43,7 @@ func (s *server) answers(a huma.API) {
 			Diameter     string            `query:"diameter" required:"true" example:"24mm"`
 			Wet          bool              `query:"wet"`
 		}) (*body[choose.LineAnswer], error) {
-			out, err := choose.StrengthOf(s.cat, in.Material, in.Construction, in.Diameter, in.Wet)
+			out, err := choose.StrengthOf(s.cat(), in.Material, in.Construction, in.Diameter, in.Wet)
 			if err != nil {
 				return nil, fail(ctx, err)
 			}

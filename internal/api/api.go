@@ -8,6 +8,7 @@ import (
 	"path"
 	"reflect"
 	"strings"
+	"sync/atomic"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
@@ -19,9 +20,12 @@ import (
 
 // server is what the endpoints work on.
 type server struct {
-	cat   *catalogue.Catalogue
-	store *store.Store
+	// current is the catalogue as the chosen schools see it.
+	current atomic.Pointer[catalogue.Catalogue]
+	store   *store.Store
 }
+
+func (s *server) cat() *catalogue.Catalogue { return s.current.Load() }
 
 // New builds the handler. With a nil store only the description can be read.
 func New(cat *catalogue.Catalogue, st *store.Store, site http.Handler) (http.Handler, huma.API) {
@@ -35,7 +39,9 @@ func New(cat *catalogue.Catalogue, st *store.Store, site http.Handler) (http.Han
 	config.CreateHooks = nil
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	a := humagin.New(r, config)
-	s := &server{cat, st}
+	s := &server{store: st}
+	s.current.Store(cat)
+	s.schools(a)
 	s.answers(a)
 	s.knots(a)
 	s.lines(a)

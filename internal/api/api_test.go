@@ -191,6 +191,9 @@ func TestDescriptionAndPages(t *testing.T) {
 
 func TestHandout(t *testing.T) {
 	srv := start(t)
+	page, svg := call(t, srv, "GET", "/api/knots/bowline/handout.svg", "")
+	assert.Equal(t, "image/svg+xml", page.Header.Get("Content-Type"))
+	assert.Contains(t, svg, "Small loop crossed the wrong way")
 	res, text := call(t, srv, "GET", "/api/knots/bowline/handout.pdf", "")
 	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
 	assert.True(t, strings.HasPrefix(text, "%PDF-"))
@@ -222,4 +225,43 @@ func TestDrill(t *testing.T) {
 	assert.Equal(t, 422, res.StatusCode)
 	res, _ = call(t, srv, "GET", "/api/knots/zeppelin-bend/drill", "")
 	assert.Equal(t, 404, res.StatusCode)
+}
+
+func TestSchoolsChangeKnotsAndAnswers(t *testing.T) {
+	srv := start(t)
+	_, before := call(t, srv, "GET", "/api/knots/rolling-hitch", "")
+	assert.Contains(t, before, `"network_count":2`)
+	res, text := call(t, srv, "PUT", "/api/schools", `{"chosen":{"rolling":"three","cleat":"no-lock"}}`)
+	require.Equal(t, http.StatusOK, res.StatusCode, text)
+	_, after := call(t, srv, "GET", "/api/knots/rolling-hitch", "")
+	assert.Contains(t, after, `"network_count":3`)
+	assert.Contains(t, after, "third riding turn")
+	_, list := call(t, srv, "GET", "/api/schools", "")
+	assert.Contains(t, list, `"rolling":"three"`)
+
+	res, text = call(t, srv, "PUT", "/api/schools", `{"chosen":{"rolling":"seven"}}`)
+	assert.Equal(t, "schools.rolling", problemOf(t, res, text).Fields[0].Field)
+	_, still := call(t, srv, "GET", "/api/knots/rolling-hitch", "")
+	assert.Contains(t, still, `"network_count":3`, "a refused choice changes nothing")
+}
+
+func TestKnotsSayWhatTheyShare(t *testing.T) {
+	srv := start(t)
+	_, text := call(t, srv, "GET", "/api/catalogue", "")
+	var cat api.Catalogue
+	require.NoError(t, json.Unmarshal([]byte(text), &cat))
+	assert.GreaterOrEqual(t, len(cat.Knots), 55)
+	for _, k := range cat.Knots {
+		if k.ID == "constrictor-hitch" {
+			require.Len(t, k.GrowsFrom, 1)
+			assert.Equal(t, "clove-hitch", k.GrowsFrom[0].Knot)
+		}
+		if k.ID == "improved-clinch" {
+			assert.Contains(t, k.NotIn, "polyester")
+			assert.Contains(t, k.NotIn, "braided-pe", "it slips in braid")
+			assert.NotContains(t, k.NotIn, "fluorocarbon")
+		}
+	}
+	_, page := call(t, srv, "GET", "/api/knots/sheet-bend", "")
+	assert.Contains(t, page, `"leads_to":[{"knot":"bowline"`, "bowline and sheet bend help either way")
 }

@@ -46,7 +46,7 @@ func (s *server) drills(a huma.API) {
 		Set string `query:"set" maxLength:"200"`
 	}
 	find := func(ctx context.Context, id string) (*shape.Drill, error) {
-		d, err := s.cat.Drill(id)
+		d, err := s.cat().Drill(id)
 		if err != nil {
 			return nil, fail(ctx, err)
 		}
@@ -64,7 +64,7 @@ func (s *server) drills(a huma.API) {
 				return nil, err
 			}
 			f := d.Frame()
-			return answer(DrillPage{in.ID, s.cat.Knot(in.ID).Name, f[:], d.Crossings, 1 << len(d.Crossings), len(d.Classes())}), nil
+			return answer(DrillPage{in.ID, s.cat().Knot(in.ID).Name, f[:], d.Crossings, 1 << len(d.Crossings), len(d.Classes())}), nil
 		})
 	huma.Register(a, op("drill-drawing", http.MethodGet, "/api/knots/{id}/drill.svg", "The drill with some crossings set, as SVG"),
 		func(ctx context.Context, in *input) (*picture, error) {
@@ -87,7 +87,7 @@ func (s *server) drills(a huma.API) {
 			if err != nil {
 				return nil, fail(ctx, err)
 			}
-			v, err := s.cat.Verdict(in.ID, set)
+			v, err := s.cat().Verdict(in.ID, set)
 			if err != nil {
 				return nil, fail(ctx, err)
 			}

@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"oarweed/catalogue"
 	"oarweed/core/knot"
 	"oarweed/core/line"
 	"oarweed/core/rig"
@@ -35,6 +36,12 @@ type KnotBrief struct {
 	Summary    string    `json:"summary"`
 	Difficulty int       `json:"difficulty"`
 	Drawn      bool      `json:"drawn"`
+	// Tasks with how well it fits each, 0 to 1.
+	Tasks map[string]float64 `json:"tasks"`
+	// NotIn lists the materials it is not tied in, or slips in.
+	NotIn []string `json:"not_in" nullable:"false"`
+	// GrowsFrom: knots that help with learning it.
+	GrowsFrom []catalogue.Relative `json:"grows_from" nullable:"false"`
 }
 
 // KnotPage is everything about a knot.
@@ -42,9 +49,26 @@ type KnotPage struct {
 	knot.Knot
 	Drawn bool `json:"drawn"`
 	// Drill: it has a crossing drill.
-	Drill bool `json:"drill"`
+	Drill     bool                 `json:"drill"`
+	GrowsFrom []catalogue.Relative `json:"grows_from" nullable:"false"`
+	LeadsTo   []catalogue.Relative `json:"leads_to" nullable:"false"`
 	// Cautions in full.
 	CautionTexts []rig.Caution `json:"caution_texts" nullable:"false"`
+}
+
+// brief is a knot in a list.
+func (s *server) brief(k *knot.Knot) KnotBrief {
+	b := KnotBrief{ID: k.ID, Name: k.Name, Also: k.Also, Kind: k.Kind, Summary: k.Summary, Difficulty: k.Difficulty,
+		Drawn: k.Shape != "", Tasks: map[string]float64{}, NotIn: []string{}, GrowsFrom: s.cat().GrowsFrom(k.ID)}
+	for id, t := range k.Tasks {
+		b.Tasks[id] = t.Fit
+	}
+	for _, m := range s.cat().Materials {
+		if _, refused := k.Refuses[m.ID]; refused || k.HoldIn(m.ID).Wet == knot.Slips {
+			b.NotIn = append(b.NotIn, m.ID)
+		}
+	}
+	return b
 }
 
 // picture is a drawing or a page as an answer.
@@ -60,7 +84,7 @@ func svg(text string) *picture { return &picture{"image/svg+xml", "max-age=3600"
 func (s *server) cautions(k *knot.Knot) []rig.Caution {
 	out := make([]rig.Caution, 0, len(k.Cautions))
 	for _, id := range k.Cautions {
-		out = append(out, s.cat.Caution(id))
+		out = append(out, s.cat().Caution(id))
 	}
 	return out
 }
@@ -68,9 +92,9 @@ func (s *server) cautions(k *knot.Knot) []rig.Caution {
 func (s *server) knots(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "catalogue", Method: http.MethodGet, Path: "/api/catalogue", Summary: "Materials, fittings, tasks and knots"},
 		func(context.Context, *struct{}) (*body[Catalogue], error) {
-			c := Catalogue{s.cat.Materials, s.cat.Surfaces, s.cat.Fittings, s.cat.Tasks, s.cat.Weights, s.cat.Cautions, nil}
-			for _, k := range s.cat.Knots {
-				c.Knots = append(c.Knots, KnotBrief{k.ID, k.Name, k.Also, k.Kind, k.Summary, k.Difficulty, k.Shape != ""})
+			c := Catalogue{s.cat().Materials, s.cat().Surfaces, s.cat().Fittings, s.cat().Tasks, s.cat().Weights, s.cat().Cautions, nil}
+			for _, k := range s.cat().Knots {
+				c.Knots = append(c.Knots, s.brief(k))
 			}
 			return answer(c), nil
 		})
@@ -82,20 +106,21 @@ func (s *server) knots(a huma.API) {
 	}
 	huma.Register(a, huma.Operation{OperationID: "knot", Method: http.MethodGet, Path: "/api/knots/{id}", Summary: "Everything about a knot"},
 		func(_ context.Context, in *KnotPath) (*body[KnotPage], error) {
-			k := s.cat.Knot(in.ID)
+			k := s.cat().Knot(in.ID)
 			if k == nil {
 				return nil, unknown(in.ID)
 			}
-			p := KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: slices.Contains(s.cat.Drills(), k.ID), CautionTexts: s.cautions(k)}
+			p := KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: slices.Contains(s.cat().Drills(), k.ID),
+				GrowsFrom: s.cat().GrowsFrom(k.ID), LeadsTo: s.cat().LeadsTo(k.ID), CautionTexts: s.cautions(k)}
 			return answer(p), nil
 		})
 	// find gives a knot and its drawing, nil where it has none.
 	find := func(ctx context.Context, id string) (*knot.Knot, *shape.Shape, error) {
-		k := s.cat.Knot(id)
+		k := s.cat().Knot(id)
 		if k == nil {
 			return nil, nil, unknown(id)
 		}
-		sh, err := s.cat.Drawing(id)
+		sh, err := s.cat().Drawing(id)
 		if err != nil {
 			return nil, nil, fail(ctx, err)
 		}
@@ -126,7 +151,7 @@ func (s *server) knots(a huma.API) {
 			KnotPath
 			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 		}) (*picture, error) {
-			sh, err := s.cat.Drawing(in.ID)
+			sh, err := s.cat().Drawing(in.ID)
 			if err != nil {
 				return nil, fail(ctx, err)
 			}
@@ -134,7 +159,7 @@ func (s *server) knots(a huma.API) {
 				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
 			}
 			title := in.ID
-			for _, k := range s.cat.Knots {
+			for _, k := range s.cat().Knots {
 				for _, f := range k.Faults {
 					if f.Drawing == in.ID {
 						title = k.Name + ", gone wrong: " + f.Name

@@ -28,7 +28,7 @@ func (s *server) lines(a huma.API) {
 		if strings.TrimSpace(l.Name) == "" {
 			bad.Add("name", "missing", "give the line a name")
 		}
-		bad.Take("", s.cat.CheckLine(&l.Line))
+		bad.Take("", s.cat().CheckLine(&l.Line))
 		if err := bad.Err(); err != nil {
 			return nil, fail(ctx, err)
 		}
@@ -64,7 +64,7 @@ func (s *server) rigs(a huma.API) {
 		if r.Rig.Name == "" {
 			bad.Add("rig.name", "missing", "give the rig a name")
 		}
-		full, err := s.cat.Resolve(r.Rig)
+		full, err := s.cat().Resolve(r.Rig)
 		bad.Take("rig", err)
 		if err := bad.Err(); err != nil {
 			return nil, fail(ctx, err)
@@ -146,7 +146,7 @@ func (s *server) checkAttempt(ctx context.Context, at store.Attempt) error {
 	if !slices.ContainsFunc(learners, func(l store.Learner) bool { return l.ID == at.LearnerID }) {
 		bad.Add("learner_id", "no such learner", "choose a learner, or add one")
 	}
-	k := s.cat.Knot(at.Knot)
+	k := s.cat().Knot(at.Knot)
 	if k == nil {
 		bad.Add("knot", fmt.Sprintf("%q is not in the catalogue", at.Knot), "choose a knot")
 	} else {

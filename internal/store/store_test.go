@@ -131,7 +131,7 @@ func TestUpdateKeepsACopy(t *testing.T) {
 	require.NoError(t, s.Close())
 	db, err := sql.Open("sqlite", path)
 	require.NoError(t, err)
-	_, err = db.Exec(`ALTER TABLE attempt DROP COLUMN kind; DELETE FROM goose_db_version WHERE version_id = 2`)
+	_, err = db.Exec(`ALTER TABLE attempt DROP COLUMN kind; DROP TABLE school; DELETE FROM goose_db_version WHERE version_id >= 2`)
 	require.NoError(t, err)
 	require.NoError(t, db.Close())
 
@@ -140,7 +140,7 @@ func TestUpdateKeepsACopy(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, list, 1)
 	assert.Equal(t, "tied", list[0].Kind)
-	before, err := sql.Open("sqlite", path+".before-2")
+	before, err := sql.Open("sqlite", path+".before-3")
 	require.NoError(t, err)
 	defer before.Close()
 	var n int
@@ -158,4 +158,18 @@ func TestWALAndForeignKeysAreOn(t *testing.T) {
 	var mode string
 	require.NoError(t, db.QueryRow("PRAGMA journal_mode").Scan(&mode))
 	assert.Equal(t, "wal", mode)
+}
+
+func TestSchoolsAreReplacedAsAWhole(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "x.db")
+	s := open(t, path)
+	none, err := s.Schools(t.Context())
+	require.NoError(t, err)
+	assert.Empty(t, none)
+	require.NoError(t, s.SetSchools(t.Context(), map[string]string{"cleat": "no-lock", "rolling": "three"}))
+	require.NoError(t, s.SetSchools(t.Context(), map[string]string{"cleat": "one-of-each"}))
+	require.NoError(t, s.Close())
+	chosen, err := open(t, path).Schools(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, map[string]string{"cleat": "one-of-each"}, chosen)
 }

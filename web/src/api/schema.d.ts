@@ -209,6 +209,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/knots/{id}/handout.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A knot on one page, as SVG */
+        get: operations["handout-svg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/learners": {
         parameters: {
             query?: never;
@@ -317,6 +334,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where practitioners disagree, and what you teach */
+        get: operations["schools"];
+        /** Choose what you teach */
+        put: operations["choose-schools"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/strength": {
         parameters: {
             query?: never;
@@ -349,12 +384,22 @@ export interface components {
                 [key: string]: components["schemas"]["RigWeights"];
             };
         };
+        CatalogueRelative: {
+            knot: string;
+            name: string;
+            why: string;
+        };
         CatalogueVerdict: {
             /** Format: int64 */
             differs: number;
             name: string;
             right: boolean;
             says: string;
+        };
+        "Choose-schoolsRequest": {
+            chosen: {
+                [key: string]: string;
+            };
         };
         ChooseAnswer: {
             cautions: components["schemas"]["RigCaution"][];
@@ -507,10 +552,15 @@ export interface components {
             /** Format: int64 */
             difficulty: number;
             drawn: boolean;
+            grows_from: components["schemas"]["CatalogueRelative"][];
             id: string;
             kind: string;
             name: string;
+            not_in: string[];
             summary: string;
+            tasks: {
+                [key: string]: number;
+            };
         };
         KnotEfficiency: {
             fails: string;
@@ -547,15 +597,18 @@ export interface components {
             checks: string[];
             /** Format: int64 */
             difficulty: number;
+            doubled?: boolean;
             drawn: boolean;
             drill: boolean;
             efficiency: components["schemas"]["KnotEfficiency"][];
             faults: components["schemas"]["KnotFault"][];
+            grows_from: components["schemas"]["CatalogueRelative"][];
             hold?: components["schemas"]["KnotHold"][];
             id: string;
             /** Format: int64 */
             inspect: number;
             kind: string;
+            leads_to: components["schemas"]["CatalogueRelative"][];
             name: string;
             network?: string;
             /** Format: int64 */
@@ -578,6 +631,11 @@ export interface components {
             uses: components["schemas"]["KnotUses"];
             wraps?: components["schemas"]["KnotWraps"];
         };
+        KnotQuestion: {
+            id: string;
+            question: string;
+            schools: components["schemas"]["KnotSchool"][];
+        };
         KnotRatio: {
             /** Format: double */
             max: number;
@@ -590,6 +648,11 @@ export interface components {
             how: string;
             slack: string;
             under_load: boolean;
+        };
+        KnotSchool: {
+            id: string;
+            name: string;
+            why: string;
         };
         KnotShake: {
             class: string;
@@ -706,9 +769,19 @@ export interface components {
             surface: string;
         };
         RigJoint: {
+            /**
+             * Format: double
+             * @description distance to cast off from, m
+             */
+            distance_m?: number;
             knot?: string;
             /** @description under-load, slack, distance or cut */
             release?: string;
+            /**
+             * Format: double
+             * @description time there is to tie it, s
+             */
+            seconds?: number;
             /** Format: double */
             tail_m?: number;
             task: string;
@@ -773,6 +846,12 @@ export interface components {
             strength: number;
             /** Format: double */
             time: number;
+        };
+        Schools: {
+            chosen: {
+                [key: string]: string;
+            };
+            questions: components["schemas"]["KnotQuestion"][];
         };
         ShapeDrillCrossing: {
             name: string;
@@ -1272,6 +1351,41 @@ export interface operations {
             };
         };
     };
+    "handout-svg": {
+        parameters: {
+            query?: {
+                look?: "laid" | "braid" | "mono";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     learners: {
         parameters: {
             query?: never;
@@ -1638,6 +1752,68 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Schools"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "choose-schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Choose-schoolsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Schools"];
+                };
             };
             /** @description Error */
             default: {
