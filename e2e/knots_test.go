@@ -65,3 +65,72 @@ func TestDrillByKeyboard(t *testing.T) {
 	p.until(`document.querySelector('[data-testid="verdict"]').innerText.includes("Falls open") || document.querySelector('[data-testid="verdict"]').innerText.includes("Overhand")`, "a verdict")
 	p.until(`document.documentElement.scrollWidth <= document.documentElement.clientWidth + 1`, "no sideways scrolling")
 }
+
+// select chooses an option of a labelled list by its words.
+func (p *page) selectOption(label, option string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		const l = [...document.querySelectorAll("label")].find(l => l.innerText.trim() === %q)
+		const s = l && document.getElementById(l.htmlFor)
+		const o = s && [...s.options].find(o => o.text.includes(%q))
+		if (!o) return false
+		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(s, o.value)
+		s.dispatchEvent(new Event("change", { bubbles: true }))
+		return true
+	})()`, label, option), label+": "+option)
+}
+
+func TestBrowseByTaskMaterialAndWhatIsKnown(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url + "/knots")
+	p.see(`[data-testid="count"]`, "knots.")
+	p.selectOption("To", "join braid to leader")
+	p.see(`[data-testid="count"]`, "4 knots.")
+	p.see("main", "Made for it")
+	p.selectOption("Hard to learn", "up to 3")
+	p.see(`[data-testid="count"]`, "2 knots.")
+	p.pressText("Show all")
+	p.selectOption("Known by", "Ailsa")
+	p.see("main", "Next for Ailsa: part of it is known already")
+	p.see("main", "the same structure: a bight and a turn about it")
+	p.pressText("Sheet bend")
+	p.see("h1", "Sheet bend")
+	p.see("main", "Grows out of the bowline")
+	p.pressText("Compare")
+	p.see(`[data-testid="compared"]`, "They share their structure")
+	p.see(`[data-testid="compared"]`, "Strength kept")
+}
+
+func TestStepThroughAKnotTiedInTheBight(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url + "/knots/cats-paw?step=1")
+	p.see(`[data-testid="step-text"]`, "1 / 3")
+	p.until(`document.querySelectorAll(".knot-drawing svg [data-object]").length === 0`, "no hook in the first frame")
+	p.do(chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
+	p.see(`[data-testid="step-text"]`, "3 / 3")
+	p.until(`document.querySelectorAll(".knot-drawing svg [data-object]").length > 0`, "the hook in the last")
+	p.do(chromedp.KeyEvent("3"))
+	p.see("main", "Mirror image")
+	for _, want := range []struct{ path, kind, starts string }{
+		{"handout.pdf", "application/pdf", "%PDF-"},
+		{"handout.svg", "image/svg+xml", "<svg"},
+	} {
+		p.until(fmt.Sprintf(`(window.got ??= {})[%[1]q] ?? (fetch("/api/knots/cats-paw/%[1]s").then(async r => { window.got[%[1]q] = r.ok && r.headers.get("content-type") === %[2]q && (await r.text()).startsWith(%[3]q) }), false)`,
+			want.path, want.kind, want.starts), want.path)
+	}
+}
+
+func TestTheSchoolIsKept(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 390, 844)
+	p.goTo(s.url + "/schools")
+	p.press(`[data-question="rolling"] label:nth-of-type(2)`)
+	p.until(`document.querySelector('[data-question="rolling"] label:nth-of-type(2) input').checked`, "three is chosen")
+	p.goTo(s.url + "/knots/rolling-hitch?step=4")
+	p.see(`[data-testid="step-text"]`, "third riding turn")
+	p.goTo(s.url + "/schools")
+	p.until(`document.querySelector('[data-question="rolling"] label:nth-of-type(2) input')?.checked`, "and stays so")
+	p.until(`document.documentElement.scrollWidth <= document.documentElement.clientWidth + 1`, "no sideways scrolling")
+}

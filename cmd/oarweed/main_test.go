@@ -83,8 +83,11 @@ func TestShape(t *testing.T) {
 	assert.GreaterOrEqual(t, strings.Count(out, "<svg"), 30)
 	doc, _, err := oarweed(t, "", "shape", "invariants", "sheet-bend")
 	require.NoError(t, err)
-	assert.Len(t, doc["closures"], 3)
-	for _, args := range [][]string{{}, {"bake"}, {"draw"}, {"draw", "sky-hook"}} {
+	assert.Len(t, doc["closures"], 5, "N, X, D and each line by itself")
+	_, out, err = oarweed(t, "", "shape", "draw", "bowline", "--format", "png", "--width", "64")
+	require.NoError(t, err)
+	assert.True(t, strings.HasPrefix(out, "\x89PNG"))
+	for _, args := range [][]string{{}, {"bake"}, {"draw"}, {"draw", "sky-hook"}, {"draw", "bowline", "--format", "gif"}} {
 		_, _, err := oarweed(t, "", append([]string{"shape"}, args...)...)
 		assert.Error(t, err, args)
 	}

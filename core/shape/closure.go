@@ -383,7 +383,7 @@ func fromHits(hits []hit, n, components int) Closure {
 			link[min(u.comp, o.comp)*components+max(u.comp, o.comp)] += sign
 		}
 	}
-	out := Closure{Crossings: n, Components: components, PD: code.x, Linking: []int{}}
+	out := Closure{Crossings: n, Components: components, PD: append([][4]int{}, code.x...), Linking: []int{}}
 	for a := range components {
 		for b := a + 1; b < components; b++ {
 			out.Linking = append(out.Linking, link[a*components+b]/2)

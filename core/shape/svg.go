@@ -38,7 +38,8 @@ type Options struct {
 	// way. Negative draws the whole knot with nothing accented.
 	Step float64
 	Look Look
-	// Labels names the standing part and the working end.
+	// Labels names the standing part and the working end, and shows where to hold,
+	// and in the finished knot where to pull.
 	Labels bool
 	// Ghost shows the next move as a dashed line.
 	Ghost bool
@@ -421,16 +422,56 @@ func (d *drawing) labels() {
 		half := float64(len(text)) * size * 0.27
 		q.X = math.Min(math.Max(q.X, d.min.X+half), d.max.X-half)
 		q.Y = math.Min(math.Max(q.Y, d.min.Y+size), d.max.Y-0.4*size)
-		fmt.Fprintf(&d.b, `<text x="%s" y="%s" font-size="%s" text-anchor="middle" style="fill:var(--ink,#10231d);paint-order:stroke;stroke:var(--paper,#fff)" stroke-width="%s">%s</text>`,
+		fmt.Fprintf(&d.b, `<text x="%s" y="%s" text-anchor="middle" style="font-size:%spx;fill:var(--ink,#10231d);paint-order:stroke;stroke:var(--paper,#fff)" stroke-width="%s">%s</text>`,
 			num(q.X), num(q.Y), num(size), num(size*0.28), text)
 	}
+	done := d.o.Step >= float64(d.base.Steps())
 	for r, rope := range d.Ropes {
+		if d.reach(r, d.o.Step) > 4*rope.Width {
+			d.hand(r, 2.6*rope.Width)
+			if done {
+				d.pull(r)
+			}
+		}
 		c := d.curves[r]
 		start, end := c.at(1.6*rope.Width), c.at(d.reach(r, d.o.Step))
 		ts := c.tangent(0)
+		if start.sub(end).len() < 4*rope.Width && done {
+			put(start, Point{-ts.Y, ts.X}.times(1.6), "standing parts")
+			continue // made in the bight: neither is a working end
+		}
 		put(start, Point{-ts.Y, ts.X}.times(1.2), "standing part")
 		put(end, c.tangent(d.reach(r, d.o.Step)).times(1.3), "working end")
 	}
+}
+
+// hand draws four fingers and a thumb closed round rope r at arc length s.
+func (d *drawing) hand(r int, s float64) {
+	c, w := d.curves[r], d.Ropes[r].Width
+	t := c.tangent(s)
+	n := Point{-t.Y, t.X}
+	d.b.WriteString(`<g data-hand="" stroke-linecap="round" fill="none">`)
+	stroke := func(a, b Point, width float64) {
+		line := "M" + d.xy(a) + "L" + d.xy(b)
+		fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--ink,#10231d)" stroke-width="%s"/><path d="%s" style="stroke:var(--hand,#e9d3b4)" stroke-width="%s"/>`,
+			line, num(width+0.1*w), line, num(width))
+	}
+	for i := range 4 {
+		p := c.at(s).add(t.times((float64(i) - 1.5) * 0.42 * w))
+		stroke(p.add(n.times(0.72*w)), p.sub(n.times(0.62*w)), 0.34*w)
+	}
+	stroke(c.at(s).add(n.times(0.85*w)).sub(t.times(0.7*w)), c.at(s).add(n.times(0.85*w)).add(t.times(0.85*w)), 0.4*w)
+	d.b.WriteString("</g>")
+}
+
+// pull draws an arrow beside the standing part of rope r, away from the knot.
+func (d *drawing) pull(r int) {
+	c, w := d.curves[r], d.Ropes[r].Width
+	t := c.tangent(0)
+	n := Point{-t.Y, t.X}
+	at := func(s, side float64) Point { return c.at(0.4 * w).add(t.times(s * w)).add(n.times(side * w)) }
+	fmt.Fprintf(&d.b, `<path data-pull="" d="M%sL%sL%sL%sL%sL%sL%sZ" style="fill:var(--move,#e2573d);stroke:var(--paper,#fff)" stroke-width="%s"/>`,
+		d.xy(at(5.2, -1.35)), d.xy(at(5.2, -1.65)), d.xy(at(1.4, -1.65)), d.xy(at(1.4, -2.05)), d.xy(at(0.2, -1.5)), d.xy(at(1.4, -0.95)), d.xy(at(1.4, -1.35)), num(0.08*w))
 }
 
 func escape(s string) string {

@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"database/sql"
+	"slices"
+	"strings"
 	"time"
 )
 
@@ -10,6 +12,8 @@ import (
 type Learner struct {
 	ID   int64  `json:"id" readOnly:"true"`
 	Name string `json:"name" minLength:"1" maxLength:"80"`
+	// Knows lists the knots this learner has tied without a fault.
+	Knows []string `json:"knows" readOnly:"true" nullable:"false"`
 }
 
 // Attempt is one try at a knot.
@@ -30,13 +34,23 @@ type Attempt struct {
 
 // Learners lists them by name.
 func (s *Store) Learners(ctx context.Context) ([]Learner, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id, name FROM learner ORDER BY name`)
-	return collect(rows, err, func(r *sql.Rows) (l Learner, err error) { err = r.Scan(&l.ID, &l.Name); return })
+	rows, err := s.db.QueryContext(ctx, `SELECT l.id, l.name, coalesce((SELECT group_concat(DISTINCT a.knot) FROM attempt a
+		WHERE a.learner_id = l.id AND a.kind = 'tied' AND a.outcome <> 'fault'), '') FROM learner l ORDER BY l.name`)
+	return collect(rows, err, func(r *sql.Rows) (l Learner, err error) {
+		var knows string
+		err = r.Scan(&l.ID, &l.Name, &knows)
+		l.Knows = []string{}
+		if knows != "" {
+			l.Knows = strings.Split(knows, ",")
+			slices.Sort(l.Knows)
+		}
+		return
+	})
 }
 
 // AddLearner adds a learner, or finds the one already there by that name.
 func (s *Store) AddLearner(ctx context.Context, name string) (Learner, error) {
-	l := Learner{Name: name}
+	l := Learner{Name: name, Knows: []string{}}
 	err := s.write(ctx, func(tx *sql.Tx) error {
 		return tx.QueryRowContext(ctx, `INSERT INTO learner (name) VALUES (?) ON CONFLICT (name) DO UPDATE SET name = learner.name RETURNING id, name`, name).Scan(&l.ID, &l.Name)
 	})

@@ -7,6 +7,8 @@ import { type Light, useLight } from "./ui/light";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
 const KnotList = lazy(() => import("./knot/list").then((m) => ({ default: m.KnotList })));
+const CompareView = lazy(() => import("./knot/compare").then((m) => ({ default: m.CompareView })));
+const SchoolsView = lazy(() => import("./schools/view").then((m) => ({ default: m.SchoolsView })));
 const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
@@ -118,6 +120,8 @@ export function App() {
           <Route path="/knots" element={<KnotList />} />
           <Route path="/knots/:id" element={<KnotView />} />
           <Route path="/knots/:id/drill" element={<DrillView />} />
+          <Route path="/compare" element={<CompareView />} />
+          <Route path="/schools" element={<SchoolsView />} />
           <Route path="/log" element={<LogView />} />
           <Route path="*" element={<Box p="6">There is no page here. Use Rig, Knots or Log above.</Box>} />
         </Routes>

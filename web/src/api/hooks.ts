@@ -82,6 +82,21 @@ export function useLines() {
   return useQuery({ queryKey: ["lines"], queryFn: () => unwrap(api.GET("/api/lines")) });
 }
 
+export function useSchools() {
+  return useQuery({ queryKey: ["schools"], queryFn: () => unwrap(api.GET("/api/schools")) });
+}
+
+/** Chooses what is taught; every knot and answer may change with it. */
+export function useTeach() {
+  return useChange(
+    (chosen: Record<string, string>) => unwrap(api.PUT("/api/schools", { body: { chosen } })),
+    "schools",
+    "knot",
+    "choose",
+    "catalogue",
+  );
+}
+
 export function useLearners() {
   return useQuery({ queryKey: ["learners"], queryFn: () => unwrap(api.GET("/api/learners")) });
 }
@@ -128,6 +143,7 @@ export function useAddAttempt() {
   return useChange(
     (attempt: NewAttempt) => unwrap(api.POST("/api/attempts", { body: attempt as Schemas["StoreAttempt"] })),
     "attempts",
+    "learners",
   );
 }
 
@@ -135,6 +151,7 @@ export function useRemoveAttempt() {
   return useChange(
     (id: number) => unwrap(api.DELETE("/api/attempts/{id}", { params: { path: { id } } })),
     "attempts",
+    "learners",
   );
 }
 

@@ -882,6 +882,7 @@ export interface components {
         StoreLearner: {
             /** Format: int64 */
             readonly id: number;
+            readonly knows: string[];
             name: string;
         };
         StoreLine: {

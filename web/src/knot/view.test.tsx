@@ -37,6 +37,8 @@ const reef = {
   bulk: 3,
   person: false,
   tasks: { reef: { fit: 1, why: "lies flat" } },
+  grows_from: [{ knot: "overhand", name: "Overhand", why: "two half knots" }],
+  leads_to: [],
   caution_texts: [{ id: "strength", text: "Every knot costs strength.", locked: false }],
 };
 
@@ -48,9 +50,14 @@ beforeEach(() => {
       `<svg data-at="${c.query.get("step")}"></svg>`,
     "GET /api/faults/granny/drawing.svg": "<svg></svg>",
     "GET /api/attempts": [],
-    "GET /api/learners": [],
+    "GET /api/learners": [{ id: 3, name: "Ailsa", knows: ["bowline"] }],
     "GET /api/catalogue": {
       materials: [{ id: "hmpe", name: "HMPE" }],
+      tasks: [
+        { id: "reef", name: "tie in a reef" },
+        { id: "join", name: "join two lines" },
+        { id: "moor", name: "make fast" },
+      ],
       knots: [
         {
           id: "reef-knot",
@@ -60,8 +67,21 @@ beforeEach(() => {
           summary: "Ties.",
           drawn: true,
           difficulty: 1,
+          tasks: { reef: 1, join: 0.2 },
+          not_in: ["hmpe"],
+          grows_from: [{ knot: "bowline", name: "Bowline", why: "half of it is the same" }],
         },
-        { id: "bowline", name: "Bowline", kind: "loop", summary: "An eye.", drawn: false, difficulty: 2 },
+        {
+          id: "bowline",
+          name: "Bowline",
+          kind: "loop",
+          summary: "An eye.",
+          drawn: false,
+          difficulty: 2,
+          tasks: { moor: 0.8 },
+          not_in: [],
+          grows_from: [],
+        },
       ],
     },
   });

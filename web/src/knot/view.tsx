@@ -250,6 +250,14 @@ function Page({ knot }: { knot: KnotPage }) {
             <a href={`/api/knots/${knot.id}/handout.pdf?look=${look.id}`} target="_blank" rel="noreferrer">
               <Press as="span">Handout to print</Press>
             </a>
+            <a href={`/api/knots/${knot.id}/handout.svg?look=${look.id}`} download={`${knot.id}.svg`}>
+              <Press as="span">Handout as SVG</Press>
+            </a>
+            <Link
+              to={`/compare?a=${knot.id}&b=${[...knot.grows_from, ...knot.leads_to][0]?.knot ?? "bowline"}`}
+            >
+              <Press as="span">Compare</Press>
+            </Link>
             <Link to="/">
               <Press as="span">Back to the rig</Press>
             </Link>
@@ -304,6 +312,22 @@ function Page({ knot }: { knot: KnotPage }) {
             )}
             <Box py="0.5">Shaken: {knot.shake.why}.</Box>
           </Part>
+          {knot.grows_from.length + knot.leads_to.length > 0 && (
+            <Part title="Shares its structure">
+              {knot.grows_from.map((r) => (
+                <Box key={r.knot} py="0.5">
+                  Grows out of the <Kin {...r} />
+                </Box>
+              ))}
+              {knot.leads_to
+                .filter((r) => !knot.grows_from.some((g) => g.knot === r.knot))
+                .map((r) => (
+                  <Box key={r.knot} py="0.5">
+                    Leads to the <Kin {...r} />
+                  </Box>
+                ))}
+            </Part>
+          )}
           <Box mt="4">
             <Cautions list={knot.caution_texts} />
           </Box>
@@ -311,6 +335,17 @@ function Page({ knot }: { knot: KnotPage }) {
       </Flex>
       <AttemptDialog knot={attempt ? knot.id : ""} close={() => setAttempt(false)} />
     </Box>
+  );
+}
+
+function Kin(r: KnotPage["grows_from"][number]) {
+  return (
+    <>
+      <Link to={`/knots/${r.knot}`} style={{ textDecoration: "underline", textUnderlineOffset: 4 }}>
+        {r.name.toLowerCase()}
+      </Link>
+      : {r.why}.
+    </>
   );
 }
 
