@@ -18,6 +18,20 @@
 // width; a rope may be thicker or thinner: "rope b w=1.1: …". Lines beginning
 // with # are remarks.
 //
+// Knots made in the bight are threaded doubled: "rope r pair=0.8 eye=1: …" lays two
+// strands 0.8 apart along the path, joined at its end by a bight of half width 1;
+// a crossing of the path becomes one for each two strands that meet. Where no one
+// path shows the tying, each step has a picture of its own: "frame 1", "frame 2" …
+// each followed by its own x and rope lines; the last frame is the knot. In frame n
+// the stretch of rope between |n−1 and |n is the one that has moved.
+//
+// Objects: post, bollard, pylon, cord and spike stand; rail, spar, bundle, hook,
+// tails, shank and cleat lie; ring, shackle, toweye, shaft and eye are closed
+// rings; a hole is a gap in a plate.
+//
+// "begun n" has the first rope up to step n proven as a knot of its own, "doubled"
+// the first half of a rope that runs back beside itself.
+//
 // "ringed x,y r" rings a place to look at, where a faulty form differs.
 //
 // The curve through the points is Hobby's spline (J. D. Hobby, Smooth, easy to

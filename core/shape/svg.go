@@ -181,20 +181,19 @@ func (d *drawing) spans(r int, upto float64) []span {
 	}
 	sort.Slice(sides, func(i, j int) bool { return sides[i].s < sides[j].s })
 	back := func(front bool) bool { return front == d.swap }
+	// bounds[i] is where pass i begins, bounds[i+1] where it ends.
+	bounds := []float64{0}
+	for i := 1; i < len(sides); i++ {
+		bounds = append(bounds, d.between(sides[i-1], sides[i]))
+	}
+	bounds = append(bounds, math.Inf(1))
 	var cut []span
 	for _, sp := range out {
 		if sp.s1-sp.s0 < 0.02*w {
 			continue
 		}
 		for i, p := range sides {
-			lo, hi := 0.0, math.Inf(1)
-			if i > 0 {
-				lo = d.between(sides[i-1], p)
-			}
-			if i < len(sides)-1 {
-				hi = d.between(p, sides[i+1])
-			}
-			a, b := math.Max(sp.s0, lo), math.Min(sp.s1, hi)
+			a, b := math.Max(sp.s0, bounds[i]), math.Min(sp.s1, bounds[i+1])
 			if a >= b {
 				continue
 			}
@@ -317,8 +316,10 @@ func (d *drawing) ropes(spans []span, back bool) {
 				fmt.Fprintf(&d.b, `<path d="%s" data-moved="" style="stroke:var(--move,#e2573d)" stroke-width="%s"/>`, d.path(r, a, b), num(w*0.84))
 			}
 			d.surface(sp, w)
-			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s-light,%s)" stroke-width="%s" stroke-opacity=".55" transform="translate(%s %s)"/>`,
-				p, colour, light, num(w*0.2), num(-0.1*w), num(-0.14*w))
+			if d.spread(w) < 1.1 {
+				fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s-light,%s)" stroke-width="%s" stroke-opacity=".55" transform="translate(%s %s)"/>`,
+					p, colour, light, num(w*0.2), num(-0.1*w), num(-0.14*w))
+			}
 			d.shade(sp, w)
 		}
 		d.end(r, spans, back)
@@ -334,14 +335,25 @@ func (d *drawing) shade(sp span, w float64) {
 			fmt.Fprintf(&d.b, `<path d="%s" stroke="#000" stroke-opacity="%s" stroke-width="%s"/>`, d.path(sp.rope, a, b), num(o), num(w))
 		}
 	}
+	fine := d.spread(w) < 1.1
 	if sp.dark0 {
 		dark(sp.s0, sp.s0+0.22*w, 0.16)
-		dark(sp.s0, sp.s0+0.5*w, 0.12)
+		if fine {
+			dark(sp.s0, sp.s0+0.5*w, 0.12)
+		}
 	}
 	if sp.dark1 {
 		dark(sp.s1-0.22*w, sp.s1, 0.16)
-		dark(sp.s1-0.5*w, sp.s1, 0.12)
+		if fine {
+			dark(sp.s1-0.5*w, sp.s1, 0.12)
+		}
 	}
+}
+
+// spread says how much wider the marks on a line are set in a wide drawing, where
+// those of a thin line would only be noise: 1 where the line is thick enough.
+func (d *drawing) spread(w float64) float64 {
+	return math.Max(1, 0.018*(d.max.X-d.min.X)/w)
 }
 
 // surface hints at how the line is made: slanting strands for laid rope, a
@@ -353,18 +365,19 @@ func (d *drawing) surface(sp span, w float64) {
 		t := c.tangent(s)
 		return c.at(s).add(Point{-t.Y, t.X}.times(side * w))
 	}
+	spread := d.spread(w)
 	switch d.o.Look {
 	case LookMono:
 		fmt.Fprintf(&d.b, `<path d="%s" stroke="#fff" stroke-opacity=".35" stroke-width="%s"/>`, d.path(sp.rope, sp.s0, sp.s1), num(w*0.3))
 		return
 	case LookBraid:
-		pitch := 0.5 * w
+		pitch := 0.5 * w * spread
 		for k := math.Ceil(sp.s0 / pitch); (k+0.6)*pitch < sp.s1; k++ {
 			s := k * pitch
 			b.WriteString("M" + d.xy(at(s, -0.36)) + "L" + d.xy(at(s+0.5*pitch, 0)) + "L" + d.xy(at(s, 0.36)))
 		}
 	default:
-		pitch := 0.62 * w
+		pitch := 0.62 * w * spread
 		for k := math.Ceil(sp.s0 / pitch); (k+1)*pitch < sp.s1; k++ {
 			s := k * pitch
 			b.WriteString("M" + d.xy(at(s, 0.4)) + "Q" + d.xy(at(s+0.62*pitch, 0.12)) + " " + d.xy(at(s+0.9*pitch, -0.4)))
