@@ -102,7 +102,7 @@ func (sh *Shape) partPlans() []plan {
 		return []plan{one("1", strandRef{index: 0}), one("2", strandRef{index: 1})}
 	}
 	var out []plan
-	if len(sh.Objects) > 0 {
+	if len(sh.Objects) > 0 && sh.Objects[0].form() != gap {
 		out = append(out, one("alone", strandRef{}))
 	}
 	if sh.Doubled {

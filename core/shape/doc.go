@@ -25,7 +25,7 @@
 // each followed by its own x and rope lines; the last frame is the knot. In frame n
 // the stretch of rope between |n−1 and |n is the one that has moved.
 //
-// Objects: post, bollard, pylon, cord and spike stand; rail, spar, bundle, hook,
+// Objects: post, bollard, pylon, cord, spike, spar and bundle stand; rail, hook,
 // tails, shank and cleat lie; ring, shackle, toweye, shaft and eye are closed
 // rings; a hole is a gap in a plate.
 //

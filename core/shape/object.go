@@ -15,8 +15,8 @@ const (
 	Cord    ObjectKind = "cord"    // upright thick rope or tails that a knot grips
 	Tails   ObjectKind = "tails"   // the same, level
 	Rail    ObjectKind = "rail"    // level round bar: centre, radius, length
-	Spar    ObjectKind = "spar"    // log, level
-	Bundle  ObjectKind = "bundle"  // sticks lying level
+	Spar    ObjectKind = "spar"    // log, upright in the drawing
+	Bundle  ObjectKind = "bundle"  // sticks side by side, upright
 	Hook    ObjectKind = "hook"    // bowl of a lifting hook, seen from its point
 	Shank   ObjectKind = "shank"   // shank of a fish hook, bend and point to the right
 	Spike   ObjectKind = "spike"   // marlinespike, upright
@@ -40,8 +40,8 @@ const (
 )
 
 var forms = map[ObjectKind]form{
-	Post: upright, Bollard: upright, Pylon: upright, Cord: upright, Spike: upright,
-	Rail: level, Tails: level, Spar: level, Bundle: level, Hook: level, Shank: level, Cleat: level,
+	Post: upright, Bollard: upright, Pylon: upright, Cord: upright, Spike: upright, Spar: upright, Bundle: upright,
+	Rail: level, Tails: level, Hook: level, Shank: level, Cleat: level,
 	Ring: round, Shackle: round, TowEye: round, Shaft: round, Eye: round,
 	Hole: gap,
 }
@@ -177,14 +177,14 @@ func (d *drawing) object(o Object) {
 		shine()
 	case Spar:
 		box(0, 0, 2*hx, 2*hy, 0.3*o.R)
-		for i, f := range []float64{-0.6, -0.15, 0.3, 0.7} {
-			a, b := -hx+(0.5+0.7*float64(i%2))*o.R, hx-(0.4+0.8*float64(i%3))*o.R
-			path("M"+d.xy(at(a, f*o.R))+"Q"+d.xy(at((a+b)/2, (f+0.16)*o.R))+" "+d.xy(at(b, f*o.R)), dark, 0.05, `stroke-opacity=".5"`)
+		for i, f := range []float64{-0.6, -0.15, 0.3, 0.7} { // the grain
+			a, b := -hy+(0.5+0.7*float64(i%2))*o.R, hy-(0.4+0.8*float64(i%3))*o.R
+			path("M"+d.xy(at(f*o.R, a))+"Q"+d.xy(at((f+0.16)*o.R, (a+b)/2))+" "+d.xy(at(f*o.R, b)), dark, 0.05, `stroke-opacity=".5"`)
 		}
 	case Bundle:
 		for i := range 4 {
 			f := -0.75 + 0.5*float64(i)
-			box([]float64{0.3, -0.2, 0.1, -0.3}[i], f*o.R, 2*hx-0.8, 0.5*o.R, 0.22*o.R)
+			box(f*o.R, []float64{0.3, -0.2, 0.1, -0.3}[i], 0.5*o.R, 2*hy-0.8, 0.22*o.R)
 		}
 	case Hook:
 		bent("M"+d.xy(at(0, 0))+"L"+d.xy(at(0, -5.4*o.R)), 1.5*o.R)
