@@ -35,8 +35,14 @@ type Catalogue struct {
 	// written are the knots as the files have them, before any school.
 	written []*knot.Knot
 	kin     []Kin
-	shapes  map[string]func() (*shape.Shape, error)
-	proofs  map[string][]Proof
+	// Shackle is what a soft shackle can be made of.
+	Shackle Shackle
+	// Procedures are the jobs that are more than a knot.
+	Procedures []*Procedure
+	// Templates are rigs to begin with.
+	Templates []Template
+	shapes    map[string]func() (*shape.Shape, error)
+	proofs    map[string][]Proof
 	// drillNames are read with the rest, drills worked out when first asked for.
 	drillNames map[string][]DrillName
 	drills     *sync.Map
@@ -66,6 +72,9 @@ func LoadFrom(f fs.FS) (*Catalogue, error) {
 	read("cautions.yaml", &c.Cautions)
 	read("schools.yaml", &c.Schools)
 	read("kin.yaml", &c.kin)
+	read("shackle.yaml", &c.Shackle)
+	read("procedures.yaml", &c.Procedures)
+	read("templates.yaml", &c.Templates)
 	read("proofs.yaml", &c.proofs)
 	read("drills.yaml", &c.drillNames)
 	names, _ := fs.Glob(f, "knots/*.yaml")
@@ -98,6 +107,9 @@ func LoadFrom(f fs.FS) (*Catalogue, error) {
 	if l.Err() == nil {
 		c.checkSchools(&l)
 		c.checkKin(&l)
+		c.checkShackle(&l)
+		c.checkProcedures(&l)
+		c.checkTemplates(&l)
 	}
 	if err := l.Err(); err != nil {
 		return nil, err

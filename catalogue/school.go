@@ -19,6 +19,7 @@ func (c *Catalogue) Of(choices map[string]string) (*Catalogue, error) {
 		}
 	}
 	out := &Catalogue{Terms: c.Terms, Knots: slices.Clone(c.written), Schools: c.Schools, written: c.written, kin: c.kin,
+		Shackle: c.Shackle, Procedures: c.Procedures, Templates: c.Templates,
 		shapes: c.shapes, proofs: c.proofs, drillNames: c.drillNames, drills: c.drills}
 	for _, q := range c.Schools {
 		school := &q.Schools[0]

@@ -34,6 +34,9 @@ type Answer struct {
 	Ranked    []Choice      `json:"ranked" nullable:"false"`
 	RuledOut  []Ruled       `json:"ruled_out" nullable:"false"`
 	Cautions  []rig.Caution `json:"cautions" nullable:"false"`
+
+	rig  *rig.Rig
+	line evidence.Figure // of the line or, in a bend, of the weaker one; N
 }
 
 // LineAnswer is what a line bears.
@@ -137,7 +140,7 @@ type Reason struct {
 // whose strength is not known.
 func For(c *catalogue.Catalogue, r *rig.Rig) (*Answer, error) {
 	a := &Answer{Rig: r.Document, Defaults: r.Defaults, DesignFactor: r.DesignFactor, FactorWhy: r.FactorWhy, FactorTag: r.FactorTag,
-		NeededKN: r.Load.KN() * r.DesignFactor, Ranked: []Choice{}, RuledOut: []Ruled{}, Cautions: cautions(c, r)}
+		NeededKN: r.Load.KN() * r.DesignFactor, Ranked: []Choice{}, RuledOut: []Ruled{}, Cautions: cautions(c, r), rig: r}
 	if a.Defaults == nil {
 		a.Defaults = []rig.Default{}
 	}
@@ -157,7 +160,8 @@ func For(c *catalogue.Catalogue, r *rig.Rig) (*Answer, error) {
 		}
 	}
 	capacity.Interval = capacity.Scale(1e3)
-	weights := c.Weights[r.Task.Weights]
+	a.line = capacity
+	weights := c.Weights[r.Weights]
 	for _, k := range c.Knots {
 		j := joint{c: c, r: r, k: k, line: capacity}
 		if other := j.otherWork(); other != nil {
@@ -322,7 +326,7 @@ func (j *joint) friction() (friction.Hitch, friction.Geometry, friction.Mu) {
 }
 
 func (j *joint) network(mc float64, wet bool) Hold {
-	mu := j.r.Line.Material.Mu(wet)
+	mu := j.r.Line.Mu(wet)
 	chance := mu.Above(mc)
 	h := Hold{Tag: evidence.Computed, Chance: &chance, Mu: &mu, value: chance}
 	if !math.IsInf(mc, 1) {

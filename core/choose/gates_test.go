@@ -72,25 +72,6 @@ func TestCapacityByHand(t *testing.T) {
 	t.Fatal("no bowline")
 }
 
-// All lengths × k and all forces × k² leave the ranking of rope work alone, where
-// no fixed length enters: strength by the rule goes with D², friction with ratios.
-func TestScaleInvariance(t *testing.T) {
-	small := answer(t, quay)
-	big := answer(t, strings.NewReplacer(`"size_mm":40`, `"size_mm":80`, `"diameter_mm":12`, `"diameter_mm":24`, `"peak_kn":2.4`, `"peak_kn":9.6`).Replace(quay))
-	for _, c := range small.Ranked {
-		for _, d := range big.Ranked {
-			if c.Knot == d.Knot {
-				assert.InDelta(t, c.Strength.Margin, d.Strength.Margin, 1e-9, c.Knot)
-				assert.Equal(t, c.Wet.Class, d.Wet.Class)
-				if c.Wet.MuCritical != nil {
-					assert.InDelta(t, *c.Wet.MuCritical, *d.Wet.MuCritical, 1e-6)
-				}
-				assert.InDelta(t, 2*c.NeedsM, d.NeedsM, 1e-9)
-			}
-		}
-	}
-}
-
 func TestShakingLowersTheHold(t *testing.T) {
 	fender := `{"chain":[{"fitting":{"kind":"rail","size_mm":25,"surface":"bare-wood"}},{"joint":{"task":"fender"}},{"line":{"material":"natural","construction":"laid","diameter_mm":10}}],"peak_kn":0.1,"dry":true,"character":"CHARACTER"}`
 	class := func(character string) string {

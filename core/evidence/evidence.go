@@ -54,6 +54,18 @@ func (i Interval) Scale(k float64) Interval {
 	return Interval{i.Low * k, i.Likely * k, i.High * k}
 }
 
+// At is the value that a triangular draw stays below with probability u, 0 to 1.
+func (i Interval) At(u float64) float64 {
+	width := i.High - i.Low
+	if width <= 0 {
+		return i.Likely
+	}
+	if peak := (i.Likely - i.Low) / width; u < peak {
+		return i.Low + math.Sqrt(u*width*(i.Likely-i.Low))
+	}
+	return i.High - math.Sqrt((1-u)*width*(i.High-i.Likely))
+}
+
 // Above gives the probability that a triangular draw exceeds x.
 func (i Interval) Above(x float64) float64 {
 	switch {

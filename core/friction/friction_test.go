@@ -156,3 +156,48 @@ func BenchmarkFrictionNetwork(b *testing.B) {
 		}
 	})
 }
+
+// Ideal 3 : 1; rope on rope brings it to about 1.3 to 1.7 (from memory) at high
+// friction, and each half turn divides by e^{πμ}.
+func TestPurchase(t *testing.T) {
+	assert.InDelta(t, 3, friction.Purchase(0, 0), 1e-12)
+	assert.InDelta(t, 1.7, friction.Purchase(0.22, 0.22), 0.1)
+	assert.Less(t, friction.Purchase(0.2, 0.2), friction.Purchase(0.1, 0.1))
+}
+
+// More friction never loosens a hitch, more twists never make a timber hitch
+// worse, and what only multiplies a hand never locks.
+func TestEveryHitchBehaves(t *testing.T) {
+	g := friction.Geometry{Object: 0.03, Rope: 0.006}
+	for _, id := range friction.IDs() {
+		h, err := friction.Find(id, 0)
+		require.NoError(t, err)
+		last := 0.0
+		for _, mu := range []float64{0.05, 0.1, 0.15, 0.2} {
+			ratio := h.HoldRatio(g, friction.Mu{Rope: mu, Object: mu})
+			assert.GreaterOrEqual(t, ratio, last*(1-1e-9), "%s at %g", id, mu)
+			last = ratio
+		}
+	}
+	even := friction.Mu{Rope: 1, Object: 1}
+	for _, id := range []string{"turns", "round-turn", "winch", "cleat-turns"} {
+		h, err := friction.Find(id, 0)
+		require.NoError(t, err)
+		assert.True(t, math.IsInf(h.CriticalMu(g, even), 1), "%s only multiplies", id)
+	}
+	critical := func(id string, n int) float64 {
+		h, err := friction.Find(id, n)
+		require.NoError(t, err)
+		return h.CriticalMu(g, even)
+	}
+	assert.Less(t, critical("timber-hitch", 5), critical("timber-hitch", 3))
+	assert.Less(t, critical("double-ring-hitch", 0), critical("cow-hitch", 0))
+	assert.Less(t, critical("clove-hitch", 0), critical("half-hitch", 0))
+}
+
+// n turns and a half: e^{μ(2πn+π)}, the capstan equation.
+func TestWinchTurns(t *testing.T) {
+	h, err := friction.Find("winch", 3)
+	require.NoError(t, err)
+	assert.InEpsilon(t, math.Exp(0.15*7*math.Pi), h.HoldRatio(friction.Geometry{Object: 1, Rope: 0.01}, friction.Mu{Rope: 0.15, Object: 0.15}), 1e-9)
+}

@@ -74,6 +74,45 @@ var hitches = map[string]builder{
 		}
 		return Hitch{Events: append(e, mark("last diagonal"), turn(hornWrap), under("last diagonal", 1))}
 	}},
+	// The load leg goes under the bridge, round to the back and up; the bridge comes
+	// down across both legs; the other leg is the tag.
+	"cow-hitch": {0, func(int) Hitch {
+		return Hitch{Events: []Event{under("bridge", 0.5), turn(1.5 * math.Pi), mark("bridge"), turn(1.5 * math.Pi), under("bridge", 0.5)}}
+	}},
+	// Two turns on each side of the bridge.
+	"double-ring-hitch": {0, func(int) Hitch {
+		return Hitch{Events: []Event{under("bridge", 0.5), turn(3.5 * math.Pi), mark("bridge"), turn(3.5 * math.Pi), under("bridge", 0.5)}}
+	}},
+	// Round the log, then n turns of the end round its own part, each pressed to
+	// the log by the turn it is twisted about.
+	"timber-hitch": {3, func(n int) Hitch {
+		e := []Event{mark("turn"), turn(2 * math.Pi)}
+		for range n {
+			e = append(e, under("turn", 1))
+		}
+		return Hitch{Events: e}
+	}},
+	// A round turn; the first hitch goes under both turns, the second round the
+	// standing part.
+	"fishermans-bend": {0, func(int) Hitch {
+		e := []Event{turn(math.Pi / 2), mark("first turn"), turn(2 * math.Pi), mark("second turn"), turn(math.Pi / 2),
+			under("first turn", 1), under("second turn", 1)}
+		return Hitch{Events: append(e, onOwn(turn(math.Pi), turn(math.Pi))...)}
+	}},
+	// Slipped with a bight: the bight holds as a single strand does, under the
+	// standing part; pulled, it is gone.
+	"slippery-hitch": {0, func(int) Hitch {
+		return Hitch{Events: []Event{mark("standing part"), turn(2 * math.Pi), under("standing part", 0.5)}}
+	}},
+	// A turn round the pylon, then a half hitch about the standing part.
+	"tow-pylon-hitch": {0, func(int) Hitch {
+		return Hitch{Events: append([]Event{turn(2 * math.Pi)}, onOwn(mark("own turn"), turn(2*math.Pi), under("own turn", 1))...)}
+	}},
+	// Bare turns on a bollard or a winch drum, half a turn more where the line
+	// leaves toward the hand.
+	"winch": {3, func(n int) Hitch {
+		return Hitch{Events: []Event{turn(2*math.Pi*float64(n) + math.Pi)}}
+	}},
 	// Control turn, one figure eight, and n more full turns round the base with no
 	// lock: it only ever holds with a hand, or with its own turns, never locks.
 	"cleat-turns": {2, func(n int) Hitch {
@@ -92,7 +131,8 @@ func IDs() []string {
 }
 
 // Find gives the hitch called id. n sets the number of bare turns ("turns"),
-// riding turns ("rolling-hitch", at least 2) or figure eights ("cleat-hitch");
+// riding turns ("rolling-hitch", at least 2), figure eights ("cleat-hitch") or
+// twists ("timber-hitch");
 // 0 takes the usual number.
 func Find(id string, n int) (Hitch, error) {
 	b, ok := hitches[id]

@@ -46,6 +46,8 @@ type Material struct {
 	Laws          []Law          `json:"-" yaml:"laws"`
 	// Wet is the share of strength left when wet, 1 = no change.
 	Wet evidence.Figure `json:"wet"`
+	// Stretch at the breaking load, as a share of the length.
+	Stretch evidence.Figure `json:"stretch"`
 	// Friction holds the coefficient on smooth metal, dry and wet.
 	Friction Friction `json:"friction"`
 }
@@ -88,6 +90,19 @@ type Line struct {
 	Label unit.Force
 	// Wear is the inspection grade: 0 as new, 1 furry, 2 worn, 3 retire.
 	Wear int
+	// OwnMu is the friction on smooth metal that the user measured; zero if he did not.
+	OwnMu float64
+	// Length between its joints; zero if not given.
+	Length unit.Length
+}
+
+// Mu is the line's friction coefficient on smooth metal: the user's own, or that
+// of its material.
+func (l Line) Mu(wet bool) evidence.Figure {
+	if l.OwnMu > 0 {
+		return evidence.Figure{Interval: evidence.Exactly(l.OwnMu), Tag: evidence.Yours, Source: "measured by you"}
+	}
+	return l.Material.Mu(wet)
 }
 
 // Strength is what a line can bear, with every way of finding it.
@@ -208,6 +223,7 @@ func (m *Material) Check() error {
 		l.Add("constructions", "missing", "say how the material is made up")
 	}
 	l.Take("wet", m.Wet.Check(0.3, 1.5))
+	l.Take("stretch", m.Stretch.Check(0.005, 1))
 	l.Take("friction.dry", m.Friction.Dry.Check(0.01, 1))
 	l.Take("friction.wet", m.Friction.Wet.Check(0.01, 1))
 	for i, w := range m.Laws {

@@ -91,3 +91,16 @@ func join(a, b string) string {
 		return a + "." + b
 	}
 }
+
+// Fields lists the complaints that err carries; none for nil, and one without a
+// field for any other error.
+func Fields(err error) []Field {
+	var e *Error
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &e):
+		return e.Fields
+	}
+	return []Field{{Message: err.Error()}}
+}

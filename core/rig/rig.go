@@ -10,6 +10,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -68,6 +69,8 @@ type Document struct {
 	Character   Character   `json:"character,omitempty" doc:"steady, alternating, flogging or snatch"`
 	Dry         bool        `json:"dry,omitempty" doc:"true if the line stays dry; wet is assumed"`
 	Consequence Consequence `json:"consequence,omitempty" doc:"gear, boat or person: what is at risk if it fails"`
+	// Weights names the preset by which knots are scored; left out: that of the task.
+	Weights string `json:"weights,omitempty" doc:"preset of weights"`
 	// DesignFactor raises the factor that follows from load and consequence.
 	DesignFactor float64 `json:"design_factor,omitempty"`
 }
@@ -108,6 +111,10 @@ type Line struct {
 	DiameterMM   float64           `json:"diameter_mm,omitempty"`
 	LabelKN      float64           `json:"label_kn,omitempty" doc:"strength on the label, kN"`
 	Wear         int               `json:"wear,omitempty" doc:"0 as new, 1 furry, 2 worn, 3 retire"`
+	// Mu measured on smooth metal; left out: that of the material.
+	Mu float64 `json:"mu,omitempty" doc:"your own friction coefficient"`
+	// LengthM between its joints, for the cut list.
+	LengthM float64 `json:"length_m,omitempty" doc:"length between its joints, m"`
 }
 
 // Default is a value taken because the user left it out.
@@ -133,6 +140,9 @@ type Rig struct {
 	Fitting *FittingUse
 	Other   *line.Line
 	Line    line.Line
+
+	// Weights is the preset by which knots are scored.
+	Weights string
 
 	Load         unit.Force
 	Character    Character
@@ -268,6 +278,12 @@ func (t *Terms) Resolve(d Document) (*Rig, error) {
 		def("consequence", "gear", "no other given")
 	}
 	oneOf(&l, "consequence", d.Consequence, consequences)
+	r.Weights = d.Weights
+	if r.Weights == "" {
+		r.Weights = r.Task.Weights
+	} else if _, ok := t.Weights[d.Weights]; !ok {
+		l.Add("weights", fmt.Sprintf("%q is not a preset", d.Weights), "use one of "+strings.Join(slices.Sorted(maps.Keys(t.Weights)), ", "))
+	}
 	r.Character, r.Consequence = d.Character, d.Consequence
 	r.DesignFactor, r.FactorWhy = DesignFactor(r.Character, r.Consequence)
 	r.FactorTag = evidence.Memory
@@ -339,7 +355,11 @@ func (t *Terms) line(n *Line, path string, l *problem.List, def func(a, b, c str
 	between(l, path+"diameter_mm", n.DiameterMM, 0, 200, "mm")
 	between(l, path+"label_kn", n.LabelKN, 0, 1e4, "kN")
 	between(l, path+"wear", float64(n.Wear), 0, 3, "")
-	out := line.Line{Material: m, Construction: n.Construction, Diameter: unit.Length(n.DiameterMM) * unit.Millimetre,
+	between(l, path+"length_m", n.LengthM, 0, 10000, "m")
+	if n.Mu != 0 {
+		between(l, path+"mu", n.Mu, 0.01, 1, "")
+	}
+	out := line.Line{OwnMu: n.Mu, Length: unit.Length(n.LengthM), Material: m, Construction: n.Construction, Diameter: unit.Length(n.DiameterMM) * unit.Millimetre,
 		Label: unit.Force(n.LabelKN) * unit.Kilonewton, Wear: min(max(n.Wear, 0), 3)}
 	if n.DiameterMM == 0 && n.LabelKN == 0 {
 		l.Add(path+"diameter_mm", "neither diameter nor label strength is given", "give one of them")
