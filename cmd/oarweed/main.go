@@ -17,6 +17,13 @@ const usage = `oarweed: knots chosen, proved and taught
   oarweed serve [--db FILE] [--addr HOST:PORT]   serve the application
   oarweed demo  [--db FILE] [--addr HOST:PORT]   the same, with demo data in an empty database
   oarweed choose [--school Q=S] < rig.json       rank the knots for a rig
+  oarweed rig check < rig.json                   answer for a whole chain: weakest link, cut list, casting off
+  oarweed rig chances < rig.json                 each ranked knot of a joint in ten thousand draws
+  oarweed rig changes < rig.json                 what would change the first choice at a joint
+  oarweed map --x INPUT --y INPUT [--columns N] [--rows N] < rig.json
+  oarweed load wind --loa 30ft --wind 30kn       and share, snatch, drag, hand
+  oarweed shackle --diameter 6mm                 clamps and stoppers of a soft shackle
+  oarweed procedure ID [< rig.json]              a job as a card; without ID: which there are
   oarweed strength --material M --diameter D [--construction C] [--wet]
   oarweed friction --hitch H --object D --line D --mu N [--turns N] [--load F --hand F]
   oarweed shape check [KNOT]                     check the drawings and their proofs
@@ -49,14 +56,19 @@ func run(ctx context.Context, args []string, in io.Reader, out, errOut io.Writer
 		return errShown
 	}
 	commands := map[string]func([]string) error{
-		"serve":    func(a []string) error { return serve(ctx, a, out, false) },
-		"demo":     func(a []string) error { return serve(ctx, a, out, true) },
-		"choose":   func(a []string) error { return chooseCommand(a, in, out) },
-		"strength": func(a []string) error { return strengthCommand(a, out) },
-		"friction": func(a []string) error { return frictionCommand(a, out) },
-		"shape":    func(a []string) error { return shapeCommand(a, out) },
-		"openapi":  func(a []string) error { return openapiCommand(out) },
-		"help":     func([]string) error { _, err := fmt.Fprint(out, usage); return err },
+		"serve":     func(a []string) error { return serve(ctx, a, out, false) },
+		"demo":      func(a []string) error { return serve(ctx, a, out, true) },
+		"choose":    func(a []string) error { return chooseCommand(a, in, out) },
+		"rig":       func(a []string) error { return rigCommand(a, in, out) },
+		"map":       func(a []string) error { return mapCommand(ctx, a, in, out) },
+		"load":      func(a []string) error { return loadCommand(a, out) },
+		"shackle":   func(a []string) error { return shackleCommand(a, out) },
+		"procedure": func(a []string) error { return procedureCommand(a, in, out) },
+		"strength":  func(a []string) error { return strengthCommand(a, out) },
+		"friction":  func(a []string) error { return frictionCommand(a, out) },
+		"shape":     func(a []string) error { return shapeCommand(a, out) },
+		"openapi":   func(a []string) error { return openapiCommand(out) },
+		"help":      func([]string) error { _, err := fmt.Fprint(out, usage); return err },
 	}
 	c, ok := commands[args[0]]
 	if !ok {

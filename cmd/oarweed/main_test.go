@@ -112,3 +112,40 @@ func TestDependenciesPointInward(t *testing.T) {
 		}
 	}
 }
+
+const chain = `{"chain":[{"line":{"material":"braided-pe","label_kn":0.133}},{"joint":{"task":"leader"}},{"line":{"material":"fluorocarbon","label_kn":0.089}},{"joint":{"task":"lure","release":"cut"}},{"fitting":{"kind":"hook-eye"}}],"peak_kn":0.03}`
+
+func TestRigMapLoadShackleProcedure(t *testing.T) {
+	doc, _, err := oarweed(t, chain, "rig", "check")
+	require.NoError(t, err)
+	assert.Len(t, doc["joints"], 2)
+	assert.Contains(t, doc["weakest"].(map[string]any)["says"], "gives way first")
+	doc, _, err = oarweed(t, quay, "rig", "chances")
+	require.NoError(t, err)
+	assert.Contains(t, doc, "bowline")
+	_, out, err := oarweed(t, quay, "rig", "changes")
+	require.NoError(t, err)
+	assert.Contains(t, out, "takes over")
+	doc, _, err = oarweed(t, quay, "map", "--x", "line.diameter", "--y", "load", "--columns", "6", "--rows", "5")
+	require.NoError(t, err)
+	require.Len(t, doc["map"], 5)
+	assert.Len(t, doc["map"].([]any)[0].(map[string]any)["knots"], 6)
+	doc, _, err = oarweed(t, "", "load", "wind", "--loa", "30ft", "--wind", "30kn")
+	require.NoError(t, err)
+	assert.InDelta(t, 3.114, doc["load_kn"].(map[string]any)["likely"], 0.001, "700 lbf: ground-tackle table, from memory")
+	doc, _, err = oarweed(t, "", "shackle", "--diameter", "8mm")
+	require.NoError(t, err)
+	assert.Len(t, doc["rows"], 5)
+	_, out, err = oarweed(t, "", "procedure")
+	require.NoError(t, err)
+	assert.Contains(t, out, "jam")
+	for _, args := range [][]string{
+		{"rig"}, {"rig", "sink"}, {"map", "--x", "colour", "--y", "load"}, {"load"}, {"load", "tide"}, {"load", "wind", "--loa", "30ft", "--wind", "stiff"},
+		{"load", "snatch", "--mass", "100", "--speed", "1", "--length", "8m", "--diameter", "12mm", "--material", "spaghetti"},
+		{"shackle", "--diameter", "wide"}, {"procedure", "swim"}, {"procedure", "jam"},
+	} {
+		doc, _, err := oarweed(t, quay, args...)
+		assert.ErrorIs(t, err, errShown, args)
+		assert.NotEmpty(t, doc["fields"], args)
+	}
+}

@@ -86,12 +86,16 @@ type Cut struct {
 
 // Whole answers for a chain. The error names the field in the chain.
 func Whole(c *catalogue.Catalogue, d rig.Document) (*RigAnswer, error) {
+	full, err := c.Fill(d)
+	if err != nil {
+		return nil, err
+	}
 	rigs, parts, err := c.ResolveAll(d)
 	if err != nil {
 		return nil, err
 	}
 	w := &whole{c: c, samples: map[int]sample{}, needs: map[int]float64{}, told: map[string]bool{},
-		out: &RigAnswer{Rig: d, CastOff: []string{}, Cut: []Cut{}, Cautions: []rig.Caution{}}}
+		out: &RigAnswer{Rig: full, CastOff: []string{}, Cut: []Cut{}, Cautions: []rig.Caution{}}}
 	for i, p := range parts {
 		if err := w.joint(rigs[i], p); err != nil {
 			var l problem.List
@@ -137,9 +141,6 @@ func (w *whole) joint(r *rig.Rig, p rig.Part) error {
 		return err
 	}
 	w.wet, w.out.NeededKN = r.Wet, a.NeededKN
-	filled := p.Whole(w.out.Rig, a.Rig.Chain)
-	filled.Version, filled.Character, filled.Consequence = a.Rig.Version, a.Rig.Character, a.Rig.Consequence
-	w.out.Rig = filled
 	j := JointAnswer{At: p.Joint, Where: where(r), Answer: a, Against: []Reason{}}
 	id := a.Rig.Chain[1].Joint.Knot
 	if id == "" && len(a.Ranked) > 0 {

@@ -152,8 +152,8 @@ func TestErrorsNameTheElementOfTheChain(t *testing.T) {
 	assert.Equal(t, 1, strings.Count(err.Error(), "chain[4].line.diameter_mm"), "said once, though two joints share the line")
 	for text, says := range map[string]string{
 		`{"chain":[],"peak_kn":1}`: "has 0 elements",
-		`{"chain":[{"joint":{"task":"moor"}},{"joint":{"task":"moor"}},{"line":{"material":"hmpe"}}],"peak_kn":1}`:     "chain[0]",
-		`{"chain":[{"fitting":{"kind":"ring"}},{"joint":{"task":"moor"}},{"fitting":{"kind":"ring"}}],"peak_kn":1}`:     "has no line",
+		`{"chain":[{"joint":{"task":"moor"}},{"joint":{"task":"moor"}},{"line":{"material":"hmpe"}}],"peak_kn":1}`:    "chain[0]",
+		`{"chain":[{"fitting":{"kind":"ring"}},{"joint":{"task":"moor"}},{"fitting":{"kind":"ring"}}],"peak_kn":1}`:   "has no line",
 		`{"chain":[{"fitting":{"kind":"ring"},"line":{"material":"hmpe"}},{"joint":{"task":"moor"}},{}],"peak_kn":1}`: "exactly one",
 	} {
 		_, err := choose.Whole(cat, parsed(t, text))

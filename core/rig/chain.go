@@ -92,8 +92,22 @@ func (p Part) Path(field string) string {
 	return fmt.Sprintf("chain[%d]", p.at[k]) + field[len(m[0]):]
 }
 
-// ResolveAll checks a chain of any length and gives each joint as a rig; the
-// documents come back with their defaults. Complaints name the field in the chain.
+// Fill checks a chain of any length and gives it back with its defaults.
+func (t *Terms) Fill(d Document) (Document, error) {
+	rigs, parts, err := t.ResolveAll(d)
+	if err != nil {
+		return d, err
+	}
+	for i, p := range parts {
+		full := rigs[i].Document
+		d = p.Whole(d, full.Chain)
+		d.Version, d.Character, d.Consequence = full.Version, full.Character, full.Consequence
+	}
+	return d, nil
+}
+
+// ResolveAll checks a chain of any length and gives each joint as a rig of its own.
+// Complaints name the field in the chain.
 func (t *Terms) ResolveAll(d Document) ([]*Rig, []Part, error) {
 	parts, err := Split(d)
 	if err != nil {

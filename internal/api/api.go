@@ -42,6 +42,7 @@ func New(cat *catalogue.Catalogue, st *store.Store, site http.Handler) (http.Han
 	s := &server{store: st}
 	s.current.Store(cat)
 	s.schools(a)
+	s.whole(a)
 	s.answers(a)
 	s.knots(a)
 	s.lines(a)

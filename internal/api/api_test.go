@@ -265,3 +265,68 @@ func TestKnotsSayWhatTheyShare(t *testing.T) {
 	_, page := call(t, srv, "GET", "/api/knots/sheet-bend", "")
 	assert.Contains(t, page, `"leads_to":[{"knot":"bowline"`, "bowline and sheet bend help either way")
 }
+
+func TestWholeRigAndWhatWouldChangeIt(t *testing.T) {
+	srv := start(t)
+	_, catalogue := call(t, srv, "GET", "/api/catalogue", "")
+	var cat api.Catalogue
+	require.NoError(t, json.Unmarshal([]byte(catalogue), &cat))
+	require.NotEmpty(t, cat.Templates)
+	for _, x := range cat.Templates {
+		text, _ := json.Marshal(x.Rig)
+		res, body := call(t, srv, "POST", "/api/rig", string(text))
+		require.Equal(t, http.StatusOK, res.StatusCode, "%s: %s", x.ID, body)
+		// A chain can be kept and comes back whole.
+		res, body = call(t, srv, "POST", "/api/rigs", `{"rig":`+string(text)+`}`)
+		require.Less(t, res.StatusCode, 300, "%s: %s", x.ID, body)
+	}
+	res, text := call(t, srv, "POST", "/api/rig", `{"chain":[{"fitting":{"kind":"ring"}}],"peak_kn":1}`)
+	assert.Equal(t, "chain", problemOf(t, res, text).Fields[0].Field)
+	_, text = call(t, srv, "POST", "/api/changes", quay)
+	assert.Contains(t, text, `"inputs":[{"id":"line.diameter"`)
+	assert.Contains(t, text, "takes over")
+	_, text = call(t, srv, "POST", "/api/chances", quay)
+	assert.Contains(t, text, `"p95_kn"`)
+}
+
+func TestMapComesRowByRow(t *testing.T) {
+	srv := start(t)
+	res, text := call(t, srv, "POST", "/api/map?x=line.diameter&y=load&columns=8&rows=7", quay)
+	assert.Equal(t, "application/x-ndjson", res.Header.Get("Content-Type"))
+	lines := strings.Split(strings.TrimSpace(text), "\n")
+	require.Len(t, lines, 8, "the frame and seven rows")
+	assert.Contains(t, lines[0], `"columns":8`)
+	rows := map[int]bool{}
+	for _, l := range lines[1:] {
+		var r choose.Row
+		require.NoError(t, json.Unmarshal([]byte(l), &r))
+		rows[r.Row] = true
+		assert.Len(t, r.Knots, 8)
+	}
+	assert.Len(t, rows, 7)
+	res, text = call(t, srv, "POST", "/api/map?x=colour&y=load", quay)
+	assert.Equal(t, "x", problemOf(t, res, text).Fields[0].Field)
+}
+
+func TestLoadsShackleProceduresAndSchema(t *testing.T) {
+	srv := start(t)
+	_, text := call(t, srv, "GET", "/api/load/wind?loa=30ft&wind=15kn", "")
+	assert.Contains(t, text, "wind on a boat 30 ft long")
+	res, text := call(t, srv, "GET", "/api/load/wind?loa=300ft&wind=15kn", "")
+	assert.Equal(t, "loa", problemOf(t, res, text).Fields[0].Field)
+	_, text = call(t, srv, "GET", "/api/shackle?diameter=6mm", "")
+	assert.Contains(t, text, `"word":"holds"`)
+	res, text = call(t, srv, "GET", "/api/shackle?diameter=6km", "")
+	assert.Equal(t, "diameter", problemOf(t, res, text).Fields[0].Field)
+	_, text = call(t, srv, "POST", "/api/procedures/jam", `{"chain":[{"line":{"material":"polyester","diameter_mm":12}},{"joint":{"task":"relieve"}},{"line":{"material":"polyester","diameter_mm":8}}],"peak_kn":1.5}`)
+	assert.Contains(t, text, "riding turns, laid toward the pull")
+	assert.NotContains(t, text, "{turns}")
+	_, text = call(t, srv, "POST", "/api/procedures/coil", "")
+	assert.Contains(t, text, "half a twist")
+	res, text = call(t, srv, "GET", "/api/rig.schema.json", "")
+	assert.Equal(t, "application/schema+json", res.Header.Get("Content-Type"))
+	var schema map[string]any
+	require.NoError(t, json.Unmarshal([]byte(text), &schema))
+	assert.Contains(t, schema["$defs"], "RigElement", "what it refers to is in it")
+	assert.NotContains(t, text, "#/components")
+}

@@ -25,6 +25,9 @@ type Catalogue struct {
 	Weights   map[string]rig.Weights `json:"weights"`
 	Cautions  []rig.Caution          `json:"cautions" nullable:"false"`
 	Knots     []KnotBrief            `json:"knots" nullable:"false"`
+	// Templates are rigs to begin with, Procedures jobs with a guided card.
+	Templates  []catalogue.Template   `json:"templates" nullable:"false"`
+	Procedures []*catalogue.Procedure `json:"procedures" nullable:"false"`
 }
 
 // KnotBrief is a knot in a list.
@@ -92,7 +95,7 @@ func (s *server) cautions(k *knot.Knot) []rig.Caution {
 func (s *server) knots(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "catalogue", Method: http.MethodGet, Path: "/api/catalogue", Summary: "Materials, fittings, tasks and knots"},
 		func(context.Context, *struct{}) (*body[Catalogue], error) {
-			c := Catalogue{s.cat().Materials, s.cat().Surfaces, s.cat().Fittings, s.cat().Tasks, s.cat().Weights, s.cat().Cautions, nil}
+			c := Catalogue{s.cat().Materials, s.cat().Surfaces, s.cat().Fittings, s.cat().Tasks, s.cat().Weights, s.cat().Cautions, nil, s.cat().Templates, s.cat().Procedures}
 			for _, k := range s.cat().Knots {
 				c.Knots = append(c.Knots, s.brief(k))
 			}

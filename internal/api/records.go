@@ -64,13 +64,13 @@ func (s *server) rigs(a huma.API) {
 		if r.Rig.Name == "" {
 			bad.Add("rig.name", "missing", "give the rig a name")
 		}
-		full, err := s.cat().Resolve(r.Rig)
+		full, err := s.cat().Fill(r.Rig)
 		bad.Take("rig", err)
 		if err := bad.Err(); err != nil {
 			return nil, fail(ctx, err)
 		}
 		// Kept with its defaults, so that it means the same later on.
-		r.Rig = full.Document
+		r.Rig = full
 		return saved(ctx)(s.store.SaveRig(ctx, r))
 	}
 	huma.Register(a, op("rig", http.MethodGet, "/api/rigs/{id}", "A saved rig"),

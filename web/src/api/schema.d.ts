@@ -56,6 +56,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/chances": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How each ranked knot of a joint comes out in ten thousand draws */
+        post: operations["chances"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would change the first choice at a joint */
+        post: operations["changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choose": {
         parameters: {
             query?: never;
@@ -280,6 +314,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/load/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Work out a load */
+        get: operations["load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Choice map over two inputs, row by row as lines of JSON: first the frame, then the rows as they are known */
+        post: operations["map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/procedures/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A job as a guided card, its turns and lengths worked out */
+        post: operations["procedure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/quantity": {
         parameters: {
             query?: never;
@@ -289,6 +374,40 @@ export interface paths {
         };
         /** Read a length or a force as typed */
         get: operations["quantity"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer for a whole chain: every joint, the weakest link, what to cut */
+        post: operations["rig-answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rig.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** JSON Schema of a rig document */
+        get: operations["rig-schema"];
         put?: never;
         post?: never;
         delete?: never;
@@ -352,6 +471,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shackle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Soft shackle: every clamp with every stopper */
+        get: operations["shackle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/strength": {
         parameters: {
             query?: never;
@@ -378,16 +514,34 @@ export interface components {
             fittings: components["schemas"]["RigFittingKind"][];
             knots: components["schemas"]["KnotBrief"][];
             materials: components["schemas"]["LineMaterial"][];
+            procedures: components["schemas"]["CatalogueProcedure"][];
             surfaces: components["schemas"]["LineSurface"][];
             tasks: components["schemas"]["RigTask"][];
+            templates: components["schemas"]["CatalogueTemplate"][];
             weights: {
                 [key: string]: components["schemas"]["RigWeights"];
             };
+        };
+        CatalogueProcedure: {
+            cautions: string[];
+            id: string;
+            name: string;
+            needs: string;
+            steps: components["schemas"]["CatalogueProcedureStep"][];
+            when: string;
+        };
+        CatalogueProcedureStep: {
+            knot?: string;
+            says: string;
         };
         CatalogueRelative: {
             knot: string;
             name: string;
             why: string;
+        };
+        CatalogueTemplate: {
+            id: string;
+            rig: components["schemas"]["RigDocument"];
         };
         CatalogueVerdict: {
             /** Format: int64 */
@@ -395,6 +549,10 @@ export interface components {
             name: string;
             right: boolean;
             says: string;
+        };
+        Changes: {
+            changes: components["schemas"]["ChooseChange"][];
+            inputs: components["schemas"]["ChooseInput"][];
         };
         "Choose-schoolsRequest": {
             chosen: {
@@ -416,6 +574,46 @@ export interface components {
             ranked: components["schemas"]["ChooseChoice"][];
             rig: components["schemas"]["RigDocument"];
             ruled_out: components["schemas"]["ChooseRuled"][];
+        };
+        ChooseCard: {
+            cautions: components["schemas"]["RigCaution"][];
+            holds: boolean;
+            id: string;
+            name: string;
+            needs: string;
+            notes: string[];
+            steps: components["schemas"]["CatalogueProcedureStep"][];
+            /** Format: int64 */
+            turns: number;
+            when: string;
+            /** Format: int64 */
+            winch_turns: number;
+        };
+        ChooseChance: {
+            /** Format: double */
+            breaks: number;
+            by_class: boolean;
+            /** Format: double */
+            holds: number;
+            /** Format: double */
+            p50_kn: number;
+            /** Format: double */
+            p5_kn: number;
+            /** Format: double */
+            p95_kn: number;
+            /** Format: double */
+            slips: number;
+        };
+        ChooseChange: {
+            /** Format: double */
+            from: number;
+            input: string;
+            knot: string;
+            name: string;
+            says: string;
+            /** Format: double */
+            to: number;
+            unit: string;
         };
         ChooseChoice: {
             cautions: components["schemas"]["RigCaution"][];
@@ -450,6 +648,18 @@ export interface components {
             /** Format: double */
             weight: number;
         };
+        ChooseCut: {
+            /** Format: int64 */
+            at: number;
+            /** Format: double */
+            knots_m: number;
+            /** Format: double */
+            length_m: number;
+            line: string;
+            says: string;
+            /** Format: double */
+            total_m: number;
+        };
         ChooseHold: {
             /** Format: double */
             chance?: number;
@@ -464,6 +674,26 @@ export interface components {
             tag: "published" | "trade" | "memory" | "computed" | "yours";
             why: string;
         };
+        ChooseInput: {
+            id: string;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
+            name: string;
+            unit: string;
+        };
+        ChooseJointAnswer: {
+            against: components["schemas"]["ChooseReason"][];
+            answer: components["schemas"]["ChooseAnswer"];
+            /** Format: int64 */
+            at: number;
+            chosen?: components["schemas"]["ChooseChoice"];
+            /** Format: double */
+            fails: number;
+            knot: string;
+            where: string;
+        };
         ChooseLineAnswer: {
             capacity_kn: components["schemas"]["EvidenceFigure"];
             /** Format: double */
@@ -471,6 +701,21 @@ export interface components {
             mbl_kn: components["schemas"]["EvidenceFigure"];
             name: string;
             options: components["schemas"]["ChooseOption"][];
+            why: string;
+        };
+        ChooseLineInRig: {
+            /** Format: int64 */
+            at: number;
+            capacity_kn: components["schemas"]["EvidenceFigure"];
+            /** Format: double */
+            diameter_mm: number;
+            /** Format: double */
+            fails: number;
+            mbl_kn: components["schemas"]["EvidenceFigure"];
+            name: string;
+            options: components["schemas"]["ChooseOption"][];
+            /** Format: double */
+            utilisation: number;
             why: string;
         };
         ChooseOption: {
@@ -482,11 +727,56 @@ export interface components {
             gate: string;
             why: string;
         };
+        ChooseRigAnswer: {
+            capacity_kn?: components["schemas"]["EvidenceFigure"];
+            cast_off: string[];
+            cautions: components["schemas"]["RigCaution"][];
+            chance?: components["schemas"]["ChooseChance"];
+            cut: components["schemas"]["ChooseCut"][];
+            joints: components["schemas"]["ChooseJointAnswer"][];
+            lines: components["schemas"]["ChooseLineInRig"][];
+            /** Format: double */
+            margin: number;
+            /** Format: double */
+            needed_kn: number;
+            rig: components["schemas"]["RigDocument"];
+            weakest?: components["schemas"]["ChooseWeakest"];
+        };
         ChooseRuled: {
             knot: string;
             name: string;
             near: boolean;
             reasons: components["schemas"]["ChooseReason"][];
+        };
+        ChooseShackleAnswer: {
+            cautions: components["schemas"]["RigCaution"][];
+            /** Format: double */
+            diameter_mm: number;
+            rows: components["schemas"]["ChooseShackleClamp"][];
+        };
+        ChooseShackleCell: {
+            /** Format: double */
+            bulk_mm: number;
+            /** Format: double */
+            cord_m: number;
+            first: string;
+            knot: string;
+            name: string;
+            /** Format: double */
+            ratio: number;
+            says: string;
+            /** Format: double */
+            seconds: number;
+            /** @enum {string} */
+            word: "holds" | "marginal" | "pulls through";
+        };
+        ChooseShackleClamp: {
+            cells: components["schemas"]["ChooseShackleCell"][];
+            knot: string;
+            name: string;
+            never: string;
+            /** Format: double */
+            opening_mm: number;
         };
         ChooseStrength: {
             capacity_kn: components["schemas"]["EvidenceFigure"];
@@ -500,6 +790,15 @@ export interface components {
             utilisation: number;
             /** @enum {string} */
             word: "enough" | "short" | "thin";
+        };
+        ChooseWeakest: {
+            /** Format: int64 */
+            at: number;
+            capacity_kn: components["schemas"]["EvidenceFigure"];
+            fails: string;
+            name: string;
+            says: string;
+            where: string;
         };
         DrillPage: {
             /** Format: int64 */
@@ -690,12 +989,19 @@ export interface components {
             id: string;
             name: string;
             slippery: boolean;
+            stretch: components["schemas"]["EvidenceFigure"];
             wet: components["schemas"]["EvidenceFigure"];
         };
         LineSurface: {
             factor: components["schemas"]["EvidenceFigure"];
             id: string;
             name: string;
+        };
+        LoadResult: {
+            character: string;
+            load_kn: components["schemas"]["EvidenceFigure"];
+            says: string;
+            working: string[];
         };
         Made: {
             /** Format: int64 */
@@ -748,6 +1054,8 @@ export interface components {
              * @description format version, 1
              */
             version?: number;
+            /** @description preset of weights */
+            weights?: string;
         };
         RigElement: {
             fitting?: components["schemas"]["RigFitting"];
@@ -797,7 +1105,17 @@ export interface components {
              * @description strength on the label, kN
              */
             label_kn?: number;
+            /**
+             * Format: double
+             * @description length between its joints, m
+             */
+            length_m?: number;
             material: string;
+            /**
+             * Format: double
+             * @description your own friction coefficient
+             */
+            mu?: number;
             /**
              * Format: int64
              * @description 0 as new, 1 furry, 2 worn, 3 retire
@@ -896,7 +1214,17 @@ export interface components {
              * @description strength on the label, kN
              */
             label_kn?: number;
+            /**
+             * Format: double
+             * @description length between its joints, m
+             */
+            length_m?: number;
             material: string;
+            /**
+             * Format: double
+             * @description your own friction coefficient
+             */
+            mu?: number;
             name: string;
             note?: string;
             /**
@@ -1031,6 +1359,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Catalogue"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    chances: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["ChooseChance"];
+                    };
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
                 };
             };
             /** @description Error */
@@ -1575,6 +1971,134 @@ export interface operations {
             };
         };
     };
+    load: {
+        parameters: {
+            query?: {
+                loa?: string;
+                /** @description m² */
+                area?: number;
+                cd?: number;
+                wind?: string;
+                force?: string;
+                /** @description degrees */
+                angle?: number;
+                lines?: number;
+                even?: boolean;
+                /** @description kg */
+                mass?: number;
+                /** @description m/s */
+                speed?: number;
+                length?: string;
+                material?: string;
+                diameter?: string;
+                wet?: boolean;
+                class?: string;
+                shock?: number;
+                people?: number;
+            };
+            header?: never;
+            path: {
+                kind: "wind" | "share" | "snatch" | "drag" | "hand";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadResult"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    map: {
+        parameters: {
+            query: {
+                x: string;
+                x_from?: number;
+                x_to?: number;
+                y: string;
+                y_from?: number;
+                y_to?: number;
+                columns?: number;
+                rows?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    procedure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["RigDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChooseCard"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     quantity: {
         parameters: {
             query: {
@@ -1595,6 +2119,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Quantity"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "rig-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChooseRigAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "rig-schema": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -1814,6 +2402,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Schools"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shackle: {
+        parameters: {
+            query?: {
+                diameter?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChooseShackleAnswer"];
                 };
             };
             /** @description Error */
