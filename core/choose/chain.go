@@ -124,6 +124,15 @@ type whole struct {
 	needs   map[int]float64 // line in knots and ends, m
 	told    map[string]bool // cautions
 	wet     bool
+	fishing bool // said in pounds
+}
+
+// force says a force as the people of this line do.
+func (w *whole) force(kn float64) string {
+	if w.fishing {
+		return (unit.Force(kn) * unit.Kilonewton).Pounds()
+	}
+	return kilonewtons(kn)
 }
 
 func (w *whole) caution(list []rig.Caution) {
@@ -140,7 +149,7 @@ func (w *whole) joint(r *rig.Rig, p rig.Part) error {
 	if err != nil {
 		return err
 	}
-	w.wet, w.out.NeededKN = r.Wet, a.NeededKN
+	w.wet, w.out.NeededKN, w.fishing = r.Wet, a.NeededKN, r.Line.Material.Fishing
 	j := JointAnswer{At: p.Joint, Where: where(r), Answer: a, Against: []Reason{}}
 	id := a.Rig.Chain[1].Joint.Knot
 	if id == "" && len(a.Ranked) > 0 {
@@ -273,7 +282,7 @@ func (w *whole) weakest() {
 	var doubtful *Weakest
 	for _, j := range w.out.Joints {
 		x := &Weakest{At: j.At, Name: j.Chosen.Name, Where: j.Where, CapacityKN: j.Chosen.Strength.CapacityKN, Fails: j.Chosen.Strength.Fails}
-		x.Says = fmt.Sprintf("The %s %s gives way first: the %s %s there at about %s.", strings.ToLower(x.Name), x.Where, j.weaker, x.Fails, kilonewtons(x.CapacityKN.Likely))
+		x.Says = fmt.Sprintf("The %s %s gives way first: the %s %s there at about %s.", strings.ToLower(x.Name), x.Where, j.weaker, x.Fails, w.force(x.CapacityKN.Likely))
 		now := j.Chosen.Dry
 		if w.wet {
 			now = j.Chosen.Wet
@@ -290,7 +299,7 @@ func (w *whole) weakest() {
 	for _, l := range w.out.Lines {
 		if weak == nil || l.CapacityKN.Likely < weak.CapacityKN.Likely {
 			weak = &Weakest{At: l.At, Name: l.Name, Where: "between its knots", CapacityKN: l.CapacityKN, Fails: "breaks",
-				Says: fmt.Sprintf("The %s gives way first: it breaks between its knots at about %s.", l.Name, kilonewtons(l.CapacityKN.Likely))}
+				Says: fmt.Sprintf("The %s gives way first: it breaks between its knots at about %s.", l.Name, w.force(l.CapacityKN.Likely))}
 		}
 	}
 	capacity := weak.CapacityKN

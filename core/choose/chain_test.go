@@ -102,8 +102,8 @@ func TestWeakestIsTheLeast(t *testing.T) {
 	heavy.Chain[2].Line = &l
 	b, err := choose.Whole(cat, heavy)
 	require.NoError(t, err)
-	assert.Contains(t, a.Weakest.Says, "the 0.376 mm fluorocarbon breaks there")
-	assert.Contains(t, b.Weakest.Says, "the 0.291 mm PE braid breaks there")
+	assert.Contains(t, a.Weakest.Says, "the 20 lb fluorocarbon breaks there")
+	assert.Contains(t, b.Weakest.Says, "the 29.9 lb PE braid breaks there")
 	assert.NotEqual(t, a.Joints[1].Chosen.Wraps, b.Joints[1].Chosen.Wraps, "fewer twists in thick line")
 	assert.Greater(t, b.CapacityKN.Likely, a.CapacityKN.Likely)
 }

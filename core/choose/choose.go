@@ -216,10 +216,15 @@ func Bears(ln line.Line, wet bool) (LineAnswer, error) {
 	return out, nil
 }
 
-// lineName says a line in words: "12 mm polyester braid".
+// lineName says a line in words: "12 mm polyester braid"; fishing line by its pound
+// test where that is known.
 func lineName(ln line.Line) string {
 	word := map[line.Construction]string{line.Laid: " three-strand", line.Braid: " braid", line.Twelve: " 12-strand"}[ln.Construction]
-	return ln.Diameter.String() + " " + strings.TrimPrefix(ln.Material.Name, "braided ") + word
+	size := ln.Diameter.String()
+	if ln.Material.Fishing && ln.Label > 0 {
+		size = ln.Label.Pounds()
+	}
+	return size + " " + strings.TrimPrefix(ln.Material.Name, "braided ") + word
 }
 
 func prefixed(path string, err error) error {

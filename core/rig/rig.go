@@ -285,8 +285,8 @@ func (t *Terms) Resolve(d Document) (*Rig, error) {
 		l.Add("weights", fmt.Sprintf("%q is not a preset", d.Weights), "use one of "+strings.Join(slices.Sorted(maps.Keys(t.Weights)), ", "))
 	}
 	r.Character, r.Consequence = d.Character, d.Consequence
-	r.DesignFactor, r.FactorWhy = DesignFactor(r.Character, r.Consequence)
-	r.FactorTag = evidence.Memory
+	fishing := r.Line.Material != nil && r.Line.Material.Fishing
+	r.DesignFactor, r.FactorWhy, r.FactorTag = DesignFactor(r.Character, r.Consequence, fishing)
 	if d.DesignFactor != 0 {
 		between(&l, "design_factor", d.DesignFactor, 2, 50, "")
 		switch {
@@ -301,16 +301,19 @@ func (t *Terms) Resolve(d Document) (*Rig, error) {
 }
 
 // DesignFactor on breaking strength: 5 for general mooring and hauling, 8 where
-// the load is cycled, 10 wherever a person could be hit or held. Common
-// rope-industry guidance, from memory.
-func DesignFactor(c Character, q Consequence) (float64, string) {
+// the load is cycled, 10 wherever a person could be hit or held (common
+// rope-industry guidance, from memory); 3 for fishing line, whose drag is set at a
+// quarter to a third of its class (common practice, no source).
+func DesignFactor(c Character, q Consequence, fishing bool) (float64, string, evidence.Tag) {
 	switch {
 	case q == Person:
-		return 10, "10 where a person could be hit or held"
+		return 10, "10 where a person could be hit or held", evidence.Memory
+	case fishing:
+		return 3, "3 for fishing line: the drag is set at a quarter to a third of its class", evidence.Trade
 	case c != Steady:
-		return 8, "8 where the load comes and goes"
+		return 8, "8 where the load comes and goes", evidence.Memory
 	}
-	return 5, "5 for general mooring and hauling"
+	return 5, "5 for general mooring and hauling", evidence.Memory
 }
 
 func (t *Terms) fitting(f *Fitting, task *Task, l *problem.List, def func(a, b, c string)) *FittingUse {

@@ -43,14 +43,18 @@ func TestDefaultsAreStated(t *testing.T) {
 	assert.Equal(t, r.Document, again.Document)
 }
 
-// Common rope-industry guidance, from memory: 5, 8 when cycled, 10 with people.
+// Common rope-industry guidance, from memory: 5, 8 when cycled, 10 with people; 3
+// for fishing line (common practice, no source).
 func TestDesignFactor(t *testing.T) {
 	for _, c := range []struct {
-		c    rig.Character
-		q    rig.Consequence
-		want float64
-	}{{rig.Steady, rig.Boat, 5}, {rig.Alternating, rig.Gear, 8}, {rig.Steady, rig.Person, 10}, {rig.Snatch, rig.Person, 10}} {
-		f, why := rig.DesignFactor(c.c, c.q)
+		c       rig.Character
+		q       rig.Consequence
+		fishing bool
+		want    float64
+	}{{rig.Steady, rig.Boat, false, 5}, {rig.Alternating, rig.Gear, false, 8}, {rig.Steady, rig.Person, false, 10},
+		{rig.Snatch, rig.Person, true, 10}, {rig.Snatch, rig.Gear, true, 3}} {
+		f, why, tag := rig.DesignFactor(c.c, c.q, c.fishing)
+		assert.True(t, tag.Valid())
 		assert.Equal(t, c.want, f)
 		assert.NotEmpty(t, why)
 	}

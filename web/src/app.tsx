@@ -7,6 +7,8 @@ import { type Light, useLight } from "./ui/light";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
 const KnotList = lazy(() => import("./knot/list").then((m) => ({ default: m.KnotList })));
+const JobList = lazy(() => import("./jobs/view").then((m) => ({ default: m.JobList })));
+const JobView = lazy(() => import("./jobs/view").then((m) => ({ default: m.JobView })));
 const CompareView = lazy(() => import("./knot/compare").then((m) => ({ default: m.CompareView })));
 const SchoolsView = lazy(() => import("./schools/view").then((m) => ({ default: m.SchoolsView })));
 const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
@@ -15,6 +17,7 @@ const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogVie
 const places = [
   { to: "/", name: "Rig", key: "r" },
   { to: "/knots", name: "Knots", key: "k" },
+  { to: "/jobs", name: "Jobs", key: "j" },
   { to: "/log", name: "Log", key: "l" },
 ];
 
@@ -122,8 +125,13 @@ export function App() {
           <Route path="/knots/:id/drill" element={<DrillView />} />
           <Route path="/compare" element={<CompareView />} />
           <Route path="/schools" element={<SchoolsView />} />
+          <Route path="/jobs" element={<JobList />} />
+          <Route path="/jobs/:id" element={<JobView />} />
           <Route path="/log" element={<LogView />} />
-          <Route path="*" element={<Box p="6">There is no page here. Use Rig, Knots or Log above.</Box>} />
+          <Route
+            path="*"
+            element={<Box p="6">There is no page here. Use Rig, Knots, Jobs or Log above.</Box>}
+          />
         </Routes>
       </Suspense>
       <Help open={help} close={() => setHelp(false)} />
@@ -133,12 +141,13 @@ export function App() {
 
 function Help({ open, close }: { open: boolean; close: () => void }) {
   const keys = [
-    ["r  k  l", "Rig, Knots, Log"],
+    ["r  k  j  l", "Rig, Knots, Jobs, Log"],
     ["s", "Full sun on and off"],
     ["← →", "In the sentence: from phrase to phrase. On a knot: step back and on"],
     ["Enter", "Change the phrase"],
     ["a", "Record an attempt at this knot"],
     ["1 2 3 4", "On a knot: the four views"],
+    ["Ctrl z", "On a rig: take the last change back; with Shift, do it again"],
     ["p", "On a knot: play the tying, and pause"],
   ];
   return (

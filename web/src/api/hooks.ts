@@ -24,6 +24,64 @@ export function useAnswer(rig: Rig) {
   return { answer: query.data ?? last.current, error: query.error, busy: query.isFetching };
 }
 
+/** Everything about a whole chain; the last good answer stays while the next is worked out. */
+export function useWhole(rig: Rig) {
+  return useQuery({
+    queryKey: ["whole", rig],
+    queryFn: () => unwrap(api.POST("/api/rig", { body: rig })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+/** What would change the first choice at a joint, and the numbers a map can be drawn over. */
+export function useChanges(rig: Rig) {
+  return useQuery({
+    queryKey: ["changes", rig],
+    queryFn: () => unwrap(api.POST("/api/changes", { body: rig })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useChances(rig: Rig) {
+  return useQuery({
+    queryKey: ["chances", rig],
+    queryFn: () => unwrap(api.POST("/api/chances", { body: rig })),
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useShackle(diameter: string) {
+  return useQuery({
+    queryKey: ["shackle", diameter],
+    queryFn: () => unwrap(api.GET("/api/shackle", { params: { query: { diameter } } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+export function useCard(id: string, rig: Rig | undefined) {
+  return useQuery({
+    queryKey: ["procedure", id, rig],
+    queryFn: () => unwrap(api.POST("/api/procedures/{id}", { params: { path: { id } }, body: rig })),
+    enabled: id !== "",
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+export type LoadKind = "wind" | "share" | "snatch" | "drag" | "hand";
+
+/** Works out a load from figures as typed. */
+export function workOutLoad(kind: LoadKind, query: Record<string, string | number | boolean>) {
+  return unwrap(api.GET("/api/load/{kind}", { params: { path: { kind }, query } }));
+}
+
 export function useKnot(id: string) {
   return useQuery({
     queryKey: ["knot", id],
@@ -93,6 +151,9 @@ export function useTeach() {
     "schools",
     "knot",
     "choose",
+    "whole",
+    "changes",
+    "chances",
     "catalogue",
   );
 }
@@ -153,6 +214,17 @@ export function useRemoveAttempt() {
     "attempts",
     "learners",
   );
+}
+
+/** Reads a rig from the text of a file; throws what is wrong with it. */
+export async function readRig(text: string): Promise<Rig> {
+  let rig: Rig;
+  try {
+    rig = JSON.parse(text) as Rig;
+  } catch (e) {
+    throw new Error(`This file is not a rig: ${e instanceof Error ? e.message : "it is not JSON"}.`);
+  }
+  return (await unwrap(api.POST("/api/rig", { body: rig }))).rig;
 }
 
 /** Reads a length (mm) or a force (kN) as typed; throws an ApiError that says what would be understood. */

@@ -17,6 +17,8 @@ type Props = {
   selected: Choice | undefined;
   select: (knot: string) => void;
   attempt: (knot: string) => void;
+  /** Shown beneath the chosen knot. */
+  children?: React.ReactNode;
 };
 
 /** The ranked knots, with the chosen one beside them. Drawn anew only when the answer is: a change first shows in the sentence. */
@@ -156,7 +158,7 @@ const Row = memo(function Row({
 /** A multiple of the load: one decimal below ten. */
 const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
 
-function Chosen({ choice: c, answer, fishing, look, attempt }: Props & { choice: Choice }) {
+function Chosen({ choice: c, answer, fishing, look, attempt, children }: Props & { choice: Choice }) {
   const [why, setWhy] = useState(false);
   const write = (kN: number) => force(kN, fishing);
   return (
@@ -227,6 +229,7 @@ function Chosen({ choice: c, answer, fishing, look, attempt }: Props & { choice:
         </Press>
       </Flex>
       {why && <Contributions choice={c} />}
+      {children}
       <Box mt="4" pt="3" borderTop="1.5px dashed" borderColor="rule">
         <Cautions
           list={[

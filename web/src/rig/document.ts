@@ -22,6 +22,85 @@ export const otherOf = (rig: Rig): LineDoc | undefined => rig.chain[0]?.line;
 export const jointOf = (rig: Rig): JointDoc => rig.chain[1]?.joint ?? { task: "" };
 export const lineOf = (rig: Rig): LineDoc => rig.chain[2]?.line ?? { material: "" };
 
+/** The places of the joints in the chain. */
+export const jointsOf = (rig: Rig): number[] => rig.chain.map((_, i) => i).filter((i) => i % 2 === 1);
+
+/** One joint of a chain as a rig of its own: what it is tied to, the joint, the line that ties. */
+export function part(rig: Rig, at: number): Rig {
+  const [left, joint, right] = [rig.chain[at - 1], rig.chain[at], rig.chain[at + 1]];
+  if (!left || !joint || !right) return rig;
+  return { ...rig, chain: right.fitting ? [right, joint, left] : [left, joint, right] };
+}
+
+/** Puts a changed part back into the chain. */
+export function merge(rig: Rig, at: number, changed: Rig): Rig {
+  const turned = rig.chain[at + 1]?.fitting !== undefined;
+  const [end, joint, line] = changed.chain;
+  const chain = [...rig.chain];
+  if (!end || !joint || !line) return rig;
+  chain[at - 1] = turned ? line : end;
+  chain[at] = joint;
+  chain[at + 1] = turned ? end : line;
+  return { ...changed, chain };
+}
+
+/** A joint between two lines of the chain: nothing else can stand there. */
+export const isInner = (rig: Rig, at: number): boolean =>
+  rig.chain[at - 1]?.line !== undefined && rig.chain[at + 1]?.line !== undefined;
+
+/** Puts another line after place i: tied to the line there, or to the fitting. */
+export function addLine(rig: Rig, i: number): Rig {
+  const here = rig.chain[i];
+  const like = here?.line ?? rig.chain[i + 2]?.line ?? rig.chain[i - 2]?.line ?? { material: "polyester" };
+  const line = { line: { ...like, length_m: undefined } };
+  const chain = [...rig.chain];
+  const joint = { joint: { task: "extend" } };
+  // After a fitting at the far end there is nothing: the line goes before it.
+  if (here?.fitting && i > 0) chain.splice(i - 1, 0, joint, line);
+  else if (here?.fitting) chain.splice(i + 2, 0, line, joint);
+  else chain.splice(i + 1, 0, joint, line);
+  return { ...rig, chain };
+}
+
+/** Ends the chain in a fitting, if it ends in a line. */
+export function addFitting(rig: Rig): Rig {
+  if (rig.chain.at(-1)?.line)
+    return {
+      ...rig,
+      chain: [...rig.chain, { joint: { task: "moor", release: "slack" } }, { fitting: { kind: "cleat" } }],
+    };
+  if (rig.chain[0]?.line)
+    return {
+      ...rig,
+      chain: [{ fitting: { kind: "ring" } }, { joint: { task: "moor", release: "slack" } }, ...rig.chain],
+    };
+  return rig;
+}
+
+/** Takes an end or a line out, with the joint it hung by; a chain keeps one joint and one line. */
+export function remove(rig: Rig, i: number): Rig {
+  if (rig.chain.length <= 3 || i % 2 === 1) return rig;
+  const chain = [...rig.chain];
+  if (i === 0) chain.splice(0, 2);
+  else chain.splice(i - 1, 2);
+  const both = chain.length === 3 && chain[0]?.fitting && chain[2]?.fitting;
+  return both ? rig : { ...rig, chain };
+}
+
+/** Exchanges a line with the next one along the chain. */
+export function move(rig: Rig, i: number, by: 1 | -1): Rig {
+  const other = i + 2 * by;
+  const [a, b] = [rig.chain[i], rig.chain[other]];
+  if (!a?.line || !b?.line) return rig;
+  const chain = [...rig.chain];
+  chain[i] = b;
+  chain[other] = a;
+  return { ...rig, chain };
+}
+
+/** The chain seen from its other end. */
+export const turnRound = (rig: Rig): Rig => ({ ...rig, chain: [...rig.chain].reverse() });
+
 function element(rig: Rig, i: number, change: Schemas["RigElement"]): Rig {
   return { ...rig, chain: rig.chain.map((e, k) => (k === i ? change : e)) };
 }
@@ -100,13 +179,23 @@ export function encode(rig: Rig): string {
     .replace(/=+$/, "");
 }
 
+/** A chain of ends and joints by turns; what is in them the server checks. */
+export function sound(rig: Rig): boolean {
+  const chain = rig?.chain;
+  return (
+    Array.isArray(chain) &&
+    chain.length >= 3 &&
+    chain.length % 2 === 1 &&
+    chain.every((e, i) => (i % 2 === 1 ? e?.joint : e?.line || e?.fitting)) &&
+    chain.some((e) => e.line)
+  );
+}
+
 export function decode(text: string): Rig | undefined {
   try {
     const raw = atob(text.replace(/-/g, "+").replace(/_/g, "/"));
     const rig = JSON.parse(new TextDecoder().decode(Uint8Array.from(raw, (c) => c.charCodeAt(0)))) as Rig;
-    const sound =
-      Array.isArray(rig.chain) && rig.chain.length === 3 && rig.chain[1]?.joint && rig.chain[2]?.line;
-    return sound ? rig : undefined;
+    return sound(rig) ? rig : undefined;
   } catch {
     return undefined;
   }

@@ -1,5 +1,5 @@
 import type { Catalogue, Rig } from "../api/client";
-import { force, length } from "../ui/format";
+import { force, length, seconds } from "../ui/format";
 import * as doc from "./document";
 import { fishingTask } from "./document";
 
@@ -59,8 +59,8 @@ const pick = (list: { id: string; text: string }[], id: string | undefined) =>
   list.find((x) => x.id === id)?.text ?? String(id ?? "…");
 
 /** The sentence of a rig: plain words and phrases that are the controls. */
-export function sentence(rig: Rig, c: Catalogue): (string | Phrase)[] {
-  const p = phrases(rig, c);
+export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phrase)[] {
+  const p = phrases(rig, c, inner);
   const task = c.tasks.find((t) => t.id === doc.jointOf(rig).task);
   const line = ["A ", p.line_size, " ", p.line_kind, ", ", p.wear, p.label && " and ", p.label, ", "];
   const joins =
@@ -81,15 +81,20 @@ export function sentence(rig: Rig, c: Catalogue): (string | Phrase)[] {
     p.character,
     ", and must come off ",
     p.release,
+    p.distance && " of ",
+    p.distance,
     "; there is ",
     p.tail,
-    " to tie with. If it fails, ",
+    " to tie with, and ",
+    p.time,
+    ". If it fails, ",
     p.consequence,
     " is at risk.",
   ].filter((part) => part !== undefined);
 }
 
-export function phrases(rig: Rig, c: Catalogue): Record<string, Phrase> {
+/** inner: the joint lies between two lines of a chain, so that only such tasks will do. */
+export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, Phrase> {
   const line = doc.lineOf(rig);
   const other = doc.otherOf(rig);
   const fitting = doc.fittingOf(rig);
@@ -113,7 +118,9 @@ export function phrases(rig: Rig, c: Catalogue): Record<string, Phrase> {
       id: "task",
       label: "What it must do",
       text: task?.name ?? joint.task,
-      options: c.tasks.map((t) => ({ id: t.id, text: t.name })),
+      options: c.tasks
+        .filter((t) => !inner || t.between !== "fitting")
+        .map((t) => ({ id: t.id, text: t.name })),
       value: joint.task,
       choose: (id) =>
         doc.withTask(rig, c.tasks.find((t) => t.id === id) ?? (task as NonNullable<typeof task>), c),
@@ -153,9 +160,9 @@ export function phrases(rig: Rig, c: Catalogue): Record<string, Phrase> {
     release: {
       id: "release",
       label: "How it must come off",
-      text: pick(releases, joint.release),
+      text: pick(releases, joint.release ?? task?.release),
       options: releases,
-      value: joint.release ?? "",
+      value: joint.release ?? task?.release ?? "",
       choose: (id) => doc.withJoint(rig, { release: id }),
     },
     tail: {
@@ -169,6 +176,17 @@ export function phrases(rig: Rig, c: Catalogue): Record<string, Phrase> {
       quick: ["0", "0.5 m", "0.9 m", "1.5 m"],
       set: (value) => doc.withJoint(rig, { tail_m: value === 0 ? undefined : value / 1000 }),
     },
+    time: {
+      id: "time",
+      label: "Time to tie it",
+      text: joint.seconds ? `${seconds(joint.seconds)} to tie it` : "time enough",
+      options: [0, 10, 30, 60, 180, 400].map((s) => ({
+        id: String(s),
+        text: s === 0 ? "time enough" : `${seconds(s)} to tie it`,
+      })),
+      value: String(joint.seconds ?? 0),
+      choose: (id) => doc.withJoint(rig, { seconds: Number(id) || undefined }),
+    },
     consequence: {
       id: "consequence",
       label: "What is at risk",
@@ -178,6 +196,19 @@ export function phrases(rig: Rig, c: Catalogue): Record<string, Phrase> {
       choose: (id) => ({ ...rig, consequence: id }),
     },
   };
+  if (joint.release === "distance") {
+    out.distance = {
+      id: "distance",
+      label: "Distance to cast off from",
+      text: joint.distance_m ? length(joint.distance_m * 1000) : "3 m",
+      quantity: "length",
+      bare: "m",
+      typed: joint.distance_m ? length(joint.distance_m * 1000) : "3 m",
+      hint: "From the hand to the thing it is tied to. The line needed is twice that and the knot.",
+      quick: ["2 m", "4 m", "8 m"],
+      set: (value) => doc.withJoint(rig, { distance_m: value / 1000 }),
+    };
+  }
   if (fitting) {
     out.fitting_size = {
       id: "fitting_size",

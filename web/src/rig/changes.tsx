@@ -1,0 +1,55 @@
+import { Box } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Catalogue, Rig } from "../api/client";
+import { useChances, useChanges } from "../api/hooks";
+import { Press } from "../ui/button";
+import { Outcome } from "./chain";
+import { ChoiceMap } from "./map";
+
+/** How sure the chosen knot is, and what would change the choice. */
+export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catalogue: Catalogue }) {
+  const { rig, knot, fishing, catalogue } = props;
+  const changes = useChanges(rig).data;
+  const chance = useChances(rig).data?.[knot];
+  const [map, setMap] = useState(false);
+  return (
+    <Box mt="3" pt="3" borderTop="1.5px dashed" borderColor="rule">
+      {chance && <Outcome chance={chance} fishing={fishing} />}
+      {changes && (
+        <Box mt="3" data-testid="changes">
+          <Box as="h3" className="head" fontSize="18px">
+            What would change this
+          </Box>
+          {changes.changes.length === 0 && <Box>Nothing within eight times up or down.</Box>}
+          {changes.changes.slice(0, 6).map((c) => (
+            <Box key={c.says} py="0.5" fontSize="15.5px">
+              {c.says}
+            </Box>
+          ))}
+          {changes.changes.length > 6 && (
+            <details>
+              <Box as="summary" minH="44px" py="2" cursor="pointer" color="quiet">
+                {changes.changes.length - 6} more
+              </Box>
+              {changes.changes.slice(6).map((c) => (
+                <Box key={c.says} py="0.5" fontSize="15.5px">
+                  {c.says}
+                </Box>
+              ))}
+            </details>
+          )}
+          <Press mt="2" className="no-print" onClick={() => setMap(true)}>
+            Which knot where
+          </Press>
+          <ChoiceMap
+            open={map}
+            close={() => setMap(false)}
+            rig={rig}
+            inputs={changes.inputs}
+            catalogue={catalogue}
+          />
+        </Box>
+      )}
+    </Box>
+  );
+}
