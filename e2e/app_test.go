@@ -169,9 +169,10 @@ func TestLinesOfTheLockerAndSavedRigs(t *testing.T) {
 	p := open(t, 1280, 800)
 	p.goTo(s.url)
 	p.see(`[data-ranked]:first-child`, "Round turn")
+	p.pressText("More")
 	take := func(label, words string) {
 		p.until(fmt.Sprintf(`(() => {
-			const list = document.querySelector('select[aria-label=%q]'), o = [...list.options].find(o => o.text === %q);
+			const list = document.querySelector('select[aria-label=%q]'), o = [...(list?.options ?? [])].find(o => o.text === %q);
 			if (!o) return false;
 			Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(list, o.value);
 			list.dispatchEvent(new Event("change", {bubbles: true}));

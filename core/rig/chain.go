@@ -57,8 +57,9 @@ func Split(d Document) ([]Part, error) {
 	var out []Part
 	for j := 1; j < len(d.Chain); j += 2 {
 		p := Part{Joint: j, Document: d, at: [3]int{j - 1, j, j + 1}}
-		if d.Chain[j+1].Fitting != nil {
-			p.at = [3]int{j + 1, j, j - 1} // the fitting comes first
+		if d.Chain[j+1].Fitting != nil || j > 1 && j+2 == len(d.Chain) {
+			// What it is tied to comes first: a fitting, or the far end of the chain.
+			p.at = [3]int{j + 1, j, j - 1}
 		}
 		p.Document.Chain = []Element{d.Chain[p.at[0]], d.Chain[j], d.Chain[p.at[2]]}
 		out = append(out, p)

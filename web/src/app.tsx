@@ -41,8 +41,8 @@ export function App() {
         as="header"
         className="no-print"
         align="center"
-        gap={{ base: 2, md: 5 }}
-        px={{ base: 3, md: 6 }}
+        gap={{ base: 1, md: 5 }}
+        px={{ base: 2, md: 6 }}
         h="56px"
         bg="kelp"
         color="kelpInk"
@@ -67,8 +67,8 @@ export function App() {
               {({ isActive }) => (
                 <Flex
                   h="100%"
-                  minW="52px"
-                  px={{ base: 2, md: 4 }}
+                  minW={{ base: "44px", sm: "52px" }}
+                  px={{ base: 1.5, md: 4 }}
                   align="center"
                   justify="center"
                   fontWeight={isActive ? 700 : 400}
@@ -94,8 +94,9 @@ export function App() {
               minHeight: 44,
               background: "transparent",
               color: "inherit",
-              padding: "0 6px",
+              padding: "0 2px",
               borderRadius: 8,
+              maxWidth: "24vw",
             }}
           >
             {(["day", "sun", "night"] as const).map((l) => (

@@ -102,10 +102,10 @@ it("draws every part, marks the weakest by word and shape, and edits the part lo
       change={change}
     />,
   );
-  expect(document.querySelectorAll("[data-part]")).toHaveLength(7);
-  expect(document.querySelector('[data-part="4"]')?.textContent).toContain("✂ weakest");
-  expect(document.querySelector('[data-part="3"]')?.textContent).toContain("ruled out here");
-  fireEvent.click(document.querySelector('[data-part="1"]') as HTMLElement);
+  expect(document.querySelectorAll("[data-piece]")).toHaveLength(7);
+  expect(document.querySelector('[data-piece="4"]')?.textContent).toContain("✂ weakest");
+  expect(document.querySelector('[data-piece="3"]')?.textContent).toContain("ruled out here");
+  fireEvent.click(document.querySelector('[data-piece="1"]') as HTMLElement);
   expect(look).toHaveBeenCalledWith(1);
   fireEvent.click(screen.getByText("Move back"));
   expect(sizes(change.mock.lastCall?.[0])).toEqual(["ring", "·", 10, "·", 12, "·", "cleat"]);

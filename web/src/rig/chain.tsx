@@ -61,7 +61,9 @@ export function Chain({ rig, whole, catalogue, fishing, at, look, change }: Prop
         </Flex>
       )}
       <Flex gap="2" mt="1" wrap="wrap" className="no-print">
-        <Press onClick={() => to(doc.addLine(rig, at), at + 2)}>Add a line</Press>
+        <Press onClick={() => to(doc.addLine(rig, at, fishing ? "leader" : "extend"), at + 2)}>
+          Add a line
+        </Press>
         {ends.some((e) => e?.line) && <Press onClick={() => to(doc.addFitting(rig))}>Add a fitting</Press>}
         {here?.line && rig.chain[at + 2]?.line && (
           <Press onClick={() => to(doc.move(rig, at, 1), at + 2)}>Move on</Press>
@@ -97,13 +99,13 @@ function Part(props: {
     as: "button",
     onClick: props.look,
     "aria-pressed": on,
-    "data-part": place,
+    "data-piece": place,
     cursor: "pointer",
     borderRadius: "12px",
     border: "2.5px solid",
     borderColor: weakest ? "flare" : on ? "kelp" : "transparent",
     bg: on ? "sheet" : "transparent",
-    minH: "104px",
+    minH: "122px",
     px: "2",
     py: "1",
     textAlign: "center",
@@ -119,7 +121,7 @@ function Part(props: {
     const j = whole?.joints.find((x) => x.at === place);
     const line = whole?.rig.chain[place + 1]?.line ?? whole?.rig.chain[place - 1]?.line;
     return (
-      <Box {...frame} w="118px">
+      <Box {...frame} w="124px">
         {j?.knot ? (
           <Drawing
             id={j.knot}

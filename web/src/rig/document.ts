@@ -29,32 +29,35 @@ export const jointsOf = (rig: Rig): number[] => rig.chain.map((_, i) => i).filte
 export function part(rig: Rig, at: number): Rig {
   const [left, joint, right] = [rig.chain[at - 1], rig.chain[at], rig.chain[at + 1]];
   if (!left || !joint || !right) return rig;
-  return { ...rig, chain: right.fitting ? [right, joint, left] : [left, joint, right] };
+  return { ...rig, chain: turned(rig, at) ? [right, joint, left] : [left, joint, right] };
 }
+
+/** What a joint is tied to stands to its right at the far end of the chain, else to its left. */
+const turned = (rig: Rig, at: number): boolean =>
+  rig.chain[at + 1]?.fitting !== undefined || (at + 2 === rig.chain.length && at > 1);
 
 /** Puts a changed part back into the chain. */
 export function merge(rig: Rig, at: number, changed: Rig): Rig {
-  const turned = rig.chain[at + 1]?.fitting !== undefined;
+  const back = turned(rig, at);
   const [end, joint, line] = changed.chain;
   const chain = [...rig.chain];
   if (!end || !joint || !line) return rig;
-  chain[at - 1] = turned ? line : end;
+  chain[at - 1] = back ? line : end;
   chain[at] = joint;
-  chain[at + 1] = turned ? end : line;
+  chain[at + 1] = back ? end : line;
   return { ...changed, chain };
 }
 
-/** A joint between two lines of the chain: nothing else can stand there. */
-export const isInner = (rig: Rig, at: number): boolean =>
-  rig.chain[at - 1]?.line !== undefined && rig.chain[at + 1]?.line !== undefined;
+/** A joint with more of the chain on both sides: only lines can stand there. */
+export const isInner = (rig: Rig, at: number): boolean => at > 1 && at + 2 < rig.chain.length;
 
-/** Puts another line after place i: tied to the line there, or to the fitting. */
-export function addLine(rig: Rig, i: number): Rig {
+/** Puts another line after place i: tied to the line there, or to the fitting, for a task. */
+export function addLine(rig: Rig, i: number, task = "extend"): Rig {
   const here = rig.chain[i];
   const like = here?.line ?? rig.chain[i + 2]?.line ?? rig.chain[i - 2]?.line ?? { material: "polyester" };
   const line = { line: { ...like, length_m: undefined } };
   const chain = [...rig.chain];
-  const joint = { joint: { task: "extend" } };
+  const joint = { joint: { task } };
   // After a fitting at the far end there is nothing: the line goes before it.
   if (here?.fitting && i > 0) chain.splice(i - 1, 0, joint, line);
   else if (here?.fitting) chain.splice(i + 2, 0, line, joint);

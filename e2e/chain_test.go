@@ -1,0 +1,142 @@
+package e2e
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
+)
+
+// takeMenu picks an entry of a list that acts at once.
+func (p *page) takeMenu(label, words string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		const list = document.querySelector('select[aria-label=%q]'), o = [...(list?.options ?? [])].find(o => o.text === %q)
+		if (!o) return false
+		Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(list, o.value)
+		list.dispatchEvent(new Event("change", { bubbles: true }))
+		return true
+	})()`, label, words), words)
+}
+
+// From a template to a heavier leader: wraps, knots and the weakest link follow.
+func TestBraidLeaderHook(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.takeMenu("Begin with a usual rig", "Braid, leader, hook")
+	p.see(`[data-piece="1"]`, "There-and-back join")
+	p.see(`[data-testid="weakest"]`, "the 20 lb fluorocarbon breaks there")
+	p.press(`[data-piece="3"]`)
+	p.see(`[data-ranked]:first-child`, "Improved clinch, 6 wraps")
+	p.enter("line_size", "60 lb")
+	p.see(`[data-testid="weakest"]`, "the 29.9 lb PE braid breaks there")
+	p.see(`[data-ranked]:first-child`, "5 wraps")
+	p.see(`[data-piece="2"]`, "60 lb fluorocarbon")
+	p.pressText("Undo")
+	p.see(`[data-piece="2"]`, "20 lb fluorocarbon")
+	p.see(`[data-testid="weakest"]`, "the 20 lb fluorocarbon breaks there")
+	p.pressText("Redo")
+	p.see(`[data-piece="2"]`, "60 lb fluorocarbon")
+	// A line in between, and out again.
+	p.press(`[data-piece="2"]`)
+	p.pressText("Add a line")
+	p.until(`document.querySelectorAll("[data-piece]").length === 7`, "a longer chain")
+	p.pressText("Remove the line")
+	p.until(`document.querySelectorAll("[data-piece]").length === 5`, "and as it was")
+	// What would change it, and the map.
+	p.see(`[data-testid="changes"]`, "takes over")
+	p.pressText("Which knot where")
+	p.until(`document.querySelector('[data-testid="map"]')?.dataset.rows === "64"`, "all rows of the map")
+}
+
+func TestASharedLinkOpensInAFreshBrowser(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.takeMenu("Begin with a usual rig", "Anchor line with an extension")
+	p.see(`[data-piece="3"]`, "Zeppelin bend")
+	link, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`location.href`))
+	require.NoError(t, err)
+	fresh := open(t, 390, 844)
+	fresh.goTo(link)
+	fresh.see(`[data-piece="3"]`, "Zeppelin bend")
+	fresh.see(`[data-testid="whole"]`, "cut 3")
+	fresh.until(`document.documentElement.scrollWidth <= document.documentElement.clientWidth + 1`, "no sideways scrolling")
+}
+
+func TestABrokenFileKeepsTheOldRig(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.takeMenu("Begin with a usual rig", "Mooring line")
+	p.see(`[data-piece="3"]`, "Cleat hitch")
+	p.pressText("More")
+	give := func(text string) {
+		t.Helper()
+		p.until(fmt.Sprintf(`(() => {
+			const input = document.querySelector('input[aria-label="Rig to import"]')
+			if (!input) return false
+			const data = new DataTransfer()
+			data.items.add(new File([%q], "rig.json", { type: "application/json" }))
+			input.files = data.files
+			input.dispatchEvent(new Event("change", { bubbles: true }))
+			return true
+		})()`, text), "the file")
+	}
+	give(`{"chain": [`)
+	p.see(`[role="alert"]`, "This file is not a rig")
+	p.see(`[data-piece="3"]`, "Cleat hitch")
+	give(`{"peak_kn":1,"chain":[{"fitting":{"kind":"ring"}},{"joint":{"task":"moor"}},{"line":{"material":"cheese","diameter_mm":12}}]}`)
+	p.see(`[role="alert"]`, "cheese")
+	p.see("main", "Nothing was lost")
+	p.see(`[data-piece="3"]`, "Cleat hitch")
+	give(`{"name":"From a file","peak_kn":1,"chain":[{"fitting":{"kind":"post"}},{"joint":{"task":"moor"}},{"line":{"material":"polyester","diameter_mm":14}}]}`)
+	p.until(`document.querySelector('input[aria-label="Name of the rig"]').value === "From a file"`, "the new rig")
+	p.until(`document.querySelector('[role="alert"]') === null`, "no complaint left")
+}
+
+func TestJamReliefForWetHMPE(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 390, 844)
+	p.goTo(s.url + "/jobs")
+	p.pressText("Free an overridden winch")
+	p.see(`[role="note"]`, "stores energy")
+	p.see("main", "riding turns, laid toward the pull")
+	p.choose("line_kind", "hmpe twelve")
+	p.see(`[data-testid="notes"]`, "wet HMPE can have a friction as low as 0.04")
+	p.see("main", "eight riding turns")
+	p.goTo(s.url + "/jobs/soft-shackle")
+	p.see(`[data-testid="shackle"]`, "pulls through")
+	p.see(`[role="note"]`, "approves nothing here")
+}
+
+// The whole rig is kept, and comes back from the database.
+func TestAChainIsSaved(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url)
+	p.takeMenu("Begin with a usual rig", "Sheet")
+	p.see(`[data-piece="3"]`, "stopper")
+	p.pressText("Save")
+	p.see(`[role="status"]`, "Saved")
+	var rigs []struct {
+		Rig struct {
+			Name  string
+			Chain []json.RawMessage
+		}
+	}
+	p.goTo(s.url + "/api/rigs")
+	require.NoError(t, json.Unmarshal([]byte(p.text("body")), &rigs))
+	for _, r := range rigs {
+		if r.Rig.Name == "Sheet" {
+			require.Len(t, r.Rig.Chain, 5)
+			return
+		}
+	}
+	t.Fatal("the sheet was not kept", os.Args[0])
+}
