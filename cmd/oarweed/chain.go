@@ -129,6 +129,42 @@ func loadCommand(args []string, out io.Writer) error {
 	return show(out, r, err)
 }
 
+func holdCommand(args []string, out io.Writer) error {
+	var object, line, load, hand string
+	q := choose.HoldInput{}
+	if err := flags("hold", args, func(f *flag.FlagSet) {
+		f.StringVar(&q.Hitch, "hitch", "turns", "hitch, or turns")
+		f.StringVar(&object, "object", "60mm", "diameter of the object")
+		f.StringVar(&line, "line", "12mm", "diameter of the line")
+		f.StringVar(&q.Material, "material", "polyester", "material id")
+		f.StringVar(&q.Surface, "surface", "polished-steel", "surface id")
+		f.BoolVar(&q.Wet, "wet", false, "wet")
+		f.StringVar(&load, "load", "", "load")
+		f.StringVar(&hand, "hand", "100N", "hand force")
+	}); err != nil {
+		return show(out, nil, err)
+	}
+	var l problem.List
+	var err error
+	q.Object, err = unit.ParseLength(object, unit.Millimetre)
+	l.Take("object", err)
+	q.Line, err = unit.ParseLength(line, unit.Millimetre)
+	l.Take("line", err)
+	q.Load, err = unit.ParseForce(load, unit.Kilonewton)
+	l.Take("load", err)
+	q.Hand, err = unit.ParseForce(hand, unit.Newton)
+	l.Take("hand", err)
+	if err := l.Err(); err != nil {
+		return show(out, nil, err)
+	}
+	cat, err := catalogue.Load()
+	if err != nil {
+		return err
+	}
+	table, err := choose.Holds(cat, q)
+	return show(out, table, err)
+}
+
 func shackleCommand(args []string, out io.Writer) error {
 	var diameter string
 	if err := flags("shackle", args, func(f *flag.FlagSet) {

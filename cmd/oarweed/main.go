@@ -22,6 +22,7 @@ const usage = `oarweed: knots chosen, proved and taught
   oarweed rig changes < rig.json                 what would change the first choice at a joint
   oarweed map --x INPUT --y INPUT [--columns N] [--rows N] < rig.json
   oarweed load wind --loa 30ft --wind 30kn       and share, snatch, drag, hand
+  oarweed hold --hitch cleat-hitch --object D --line D --load F [--hand F] [--material M] [--surface S] [--wet]
   oarweed shackle --diameter 6mm                 clamps and stoppers of a soft shackle
   oarweed procedure ID [< rig.json]              a job as a card; without ID: which there are
   oarweed strength --material M --diameter D [--construction C] [--wet]
@@ -62,6 +63,7 @@ func run(ctx context.Context, args []string, in io.Reader, out, errOut io.Writer
 		"rig":       func(a []string) error { return rigCommand(a, in, out) },
 		"map":       func(a []string) error { return mapCommand(ctx, a, in, out) },
 		"load":      func(a []string) error { return loadCommand(a, out) },
+		"hold":      func(a []string) error { return holdCommand(a, out) },
 		"shackle":   func(a []string) error { return shackleCommand(a, out) },
 		"procedure": func(a []string) error { return procedureCommand(a, in, out) },
 		"strength":  func(a []string) error { return strengthCommand(a, out) },

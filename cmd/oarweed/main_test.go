@@ -133,6 +133,9 @@ func TestRigMapLoadShackleProcedure(t *testing.T) {
 	doc, _, err = oarweed(t, "", "load", "wind", "--loa", "30ft", "--wind", "30kn")
 	require.NoError(t, err)
 	assert.InDelta(t, 3.114, doc["load_kn"].(map[string]any)["likely"], 0.001, "700 lbf: ground-tackle table, from memory")
+	doc, _, err = oarweed(t, "", "hold", "--hitch", "winch", "--load", "2.4kN")
+	require.NoError(t, err)
+	assert.Contains(t, doc["says"], "turns hold 2.4 kN")
 	doc, _, err = oarweed(t, "", "shackle", "--diameter", "8mm")
 	require.NoError(t, err)
 	assert.Len(t, doc["rows"], 5)
@@ -142,7 +145,7 @@ func TestRigMapLoadShackleProcedure(t *testing.T) {
 	for _, args := range [][]string{
 		{"rig"}, {"rig", "sink"}, {"map", "--x", "colour", "--y", "load"}, {"load"}, {"load", "tide"}, {"load", "wind", "--loa", "30ft", "--wind", "stiff"},
 		{"load", "snatch", "--mass", "100", "--speed", "1", "--length", "8m", "--diameter", "12mm", "--material", "spaghetti"},
-		{"shackle", "--diameter", "wide"}, {"procedure", "swim"}, {"procedure", "jam"},
+		{"shackle", "--diameter", "wide"}, {"hold", "--load", "heavy"}, {"hold", "--hitch", "knitting", "--load", "1kN"}, {"procedure", "swim"}, {"procedure", "jam"},
 	} {
 		doc, _, err := oarweed(t, quay, args...)
 		assert.ErrorIs(t, err, errShown, args)

@@ -318,3 +318,37 @@ func TestOwnFriction(t *testing.T) {
 		}
 	}
 }
+
+// Bare turns follow the capstan equation in every cell, and the turns named are
+// the fewest that do.
+func TestHoldTable(t *testing.T) {
+	q := choose.HoldInput{Hitch: "turns", Object: 60 * unit.Millimetre, Line: 12 * unit.Millimetre, Material: "polyester", Surface: "aluminium", Wet: true, Load: 2400, Hand: 100}
+	a, err := choose.Holds(cat, q)
+	require.NoError(t, err)
+	for _, r := range a.Rows {
+		assert.InEpsilon(t, 2400/math.Exp(2*math.Pi*float64(r.N)*0.15), *r.LikelyN, 1e-9)
+		assert.Greater(t, *r.LowestN, *r.HighestN)
+		assert.Zero(t, r.Locks)
+	}
+	require.NotNil(t, a.Turns)
+	assert.Equal(t, int(math.Ceil(math.Log(24)/(2*math.Pi*0.1))), *a.Turns)
+	// Three schools of the cleat: more turns hold more, and only a lock locks.
+	q.Hitch = "cleat-hitch"
+	lock, err := choose.Holds(cat, q)
+	require.NoError(t, err)
+	q.Hitch = "cleat-turns"
+	bare, err := choose.Holds(cat, q)
+	require.NoError(t, err)
+	assert.Greater(t, lock.Rows[1].Locks, 0.0)
+	assert.Zero(t, bare.Rows[1].Locks)
+	assert.Contains(t, lock.Says, "figure eight")
+	for _, bad := range []func(*choose.HoldInput){
+		func(q *choose.HoldInput) { q.Material = "cheese" }, func(q *choose.HoldInput) { q.Surface = "ice" },
+		func(q *choose.HoldInput) { q.Load = 0 }, func(q *choose.HoldInput) { q.Hitch = "knitting" },
+	} {
+		x := q
+		bad(&x)
+		_, err := choose.Holds(cat, x)
+		assert.Error(t, err)
+	}
+}

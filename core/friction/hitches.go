@@ -83,6 +83,35 @@ var hitches = map[string]builder{
 	"double-ring-hitch": {0, func(int) Hitch {
 		return Hitch{Events: []Event{under("bridge", 0.5), turn(3.5 * math.Pi), mark("bridge"), turn(3.5 * math.Pi), under("bridge", 0.5)}}
 	}},
+	// As the cow hitch, each leg turned once about its own part.
+	"bull-hitch": {0, func(int) Hitch {
+		e := onOwn(turn(2 * math.Pi))
+		e = append(e, under("bridge", 0.5), turn(1.5*math.Pi), mark("bridge"), turn(1.5*math.Pi), under("bridge", 0.5))
+		return Hitch{Events: append(e, onOwn(turn(2*math.Pi))...)}
+	}},
+	// n full turns of each leg about its own part, half a turn over the hook, and
+	// the same again on the other side.
+	"cats-paw": {3, func(n int) Hitch {
+		twist := 2 * math.Pi * float64(n)
+		e := append(onOwn(turn(twist)), turn(math.Pi), Event{Kind: Turn, Angle: twist, On: Own})
+		return Hitch{Events: append(e, onOwn(turn(twist))...)}
+	}},
+	// Round, beneath the legs, and over the head.
+	"pile-hitch": {0, func(int) Hitch {
+		return Hitch{Events: []Event{mark("legs"), turn(2 * math.Pi), under("legs", 1), turn(math.Pi)}}
+	}},
+	// Once round the tails, and the legs twisted about each other.
+	"twisted-bight": {0, func(int) Hitch {
+		return Hitch{Events: append([]Event{turn(math.Pi)}, onOwn(turn(2*math.Pi))...)}
+	}},
+	// The loop lies on the standing part, which the spike presses against it.
+	"marlinespike-hitch": {0, func(int) Hitch {
+		return Hitch{Events: []Event{under("loop", 0.5), turn(math.Pi), mark("loop"), turn(math.Pi), under("loop", 0.5)}}
+	}},
+	// Half a turn through the eye, then a half hitch about the standing part.
+	"tow-eye-hitch": {0, func(int) Hitch {
+		return Hitch{Events: append([]Event{turn(math.Pi)}, onOwn(mark("own turn"), turn(2*math.Pi), under("own turn", 1))...)}
+	}},
 	// Round the log, then n turns of the end round its own part, each pressed to
 	// the log by the turn it is twisted about.
 	"timber-hitch": {3, func(n int) Hitch {

@@ -145,6 +145,37 @@ func (s *server) whole(a huma.API) {
 			}
 			return answer(out), nil
 		})
+	huma.Register(a, op("hold", http.MethodGet, "/api/hold", "What hand holds a load by a hitch or by so many turns"),
+		func(ctx context.Context, in *struct {
+			Hitch    string `query:"hitch" required:"true"`
+			Object   string `query:"object" required:"true" example:"60mm"`
+			Line     string `query:"line" required:"true" example:"12mm"`
+			Material string `query:"material" default:"polyester"`
+			Surface  string `query:"surface" default:"polished-steel"`
+			Wet      bool   `query:"wet"`
+			Load     string `query:"load" required:"true" example:"2.4kN"`
+			Hand     string `query:"hand" default:"100 N"`
+		}) (*body[*choose.HoldTable], error) {
+			q := choose.HoldInput{Hitch: in.Hitch, Material: in.Material, Surface: in.Surface, Wet: in.Wet}
+			var l problem.List
+			var err error
+			q.Object, err = unit.ParseLength(in.Object, unit.Millimetre)
+			l.Take("object", err)
+			q.Line, err = unit.ParseLength(in.Line, unit.Millimetre)
+			l.Take("line", err)
+			q.Load, err = unit.ParseForce(in.Load, unit.Kilonewton)
+			l.Take("load", err)
+			q.Hand, err = unit.ParseForce(in.Hand, unit.Newton)
+			l.Take("hand", err)
+			if err := l.Err(); err != nil {
+				return nil, fail(ctx, err)
+			}
+			out, err := choose.Holds(s.cat(), q)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			return answer(out), nil
+		})
 	schema := rigSchema(a)
 	huma.Register(a, op("rig-schema", http.MethodGet, "/api/rig.schema.json", "JSON Schema of a rig document"),
 		func(context.Context, *struct{}) (*picture, error) {

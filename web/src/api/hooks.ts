@@ -75,6 +75,27 @@ export function useCard(id: string, rig: Rig | undefined) {
   });
 }
 
+export type HoldQuery = {
+  hitch: string;
+  object: string;
+  line: string;
+  material: string;
+  surface: string;
+  wet: boolean;
+  load: string;
+  hand: string;
+};
+
+/** What hand holds a load by a hitch or so many turns. */
+export function useHold(query: HoldQuery) {
+  return useQuery({
+    queryKey: ["hold", query],
+    queryFn: () => unwrap(api.GET("/api/hold", { params: { query } })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
 export type LoadKind = "wind" | "share" | "snatch" | "drag" | "hand";
 
 /** Works out a load from figures as typed. */

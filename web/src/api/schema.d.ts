@@ -141,6 +141,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What hand holds a load by a hitch or by so many turns */
+        get: operations["hold"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/knots/{id}": {
         parameters: {
             query?: never;
@@ -673,6 +690,26 @@ export interface components {
             /** @enum {string} */
             tag: "published" | "trade" | "memory" | "computed" | "yours";
             why: string;
+        };
+        ChooseHoldRow: {
+            /** Format: double */
+            highest_n: number | null;
+            /** Format: double */
+            likely_n: number | null;
+            /** Format: double */
+            locks: number;
+            /** Format: double */
+            lowest_n: number | null;
+            /** Format: int64 */
+            n: number;
+        };
+        ChooseHoldTable: {
+            hitch: string;
+            mu: components["schemas"]["EvidenceFigure"];
+            rows: components["schemas"]["ChooseHoldRow"][];
+            says: string;
+            /** Format: int64 */
+            turns?: number;
         };
         ChooseInput: {
             id: string;
@@ -1530,6 +1567,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FrictionReport"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    hold: {
+        parameters: {
+            query: {
+                hitch: string;
+                object: string;
+                line: string;
+                material?: string;
+                surface?: string;
+                wet?: boolean;
+                load: string;
+                hand?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChooseHoldTable"];
                 };
             };
             /** @description Error */

@@ -10,6 +10,7 @@ import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { length, seconds } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
+import { HoldView } from "./hold";
 
 /** Jobs that are more than a knot. */
 export function JobList() {
@@ -24,6 +25,13 @@ export function JobList() {
         {data?.procedures.map((p) => (
           <Tile key={p.id} to={`/jobs/${p.id}`} name={p.name} text={p.when} />
         ))}
+        {data && (
+          <Tile
+            to="/jobs/turns"
+            name="Turns and hand force"
+            text="How many turns, eights or twists hold a load, and what the hand still has to hold."
+          />
+        )}
         {data && (
           <Tile
             to="/jobs/soft-shackle"
@@ -62,6 +70,7 @@ export function JobView() {
   const { id = "" } = useParams();
   const catalogue = useCatalogue().data;
   if (id === "soft-shackle") return <SoftShackle />;
+  if (id === "turns") return <HoldView />;
   if (!catalogue) return <Box p="6">Loading…</Box>;
   return <Job key={id} id={id} catalogue={catalogue} />;
 }

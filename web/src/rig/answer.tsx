@@ -160,6 +160,7 @@ const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
 
 function Chosen({ choice: c, answer, fishing, look, attempt, children }: Props & { choice: Choice }) {
   const [why, setWhy] = useState(false);
+  const beside = answer.ranked.find((x) => x.knot !== c.knot);
   const write = (kN: number) => force(kN, fishing);
   return (
     <Box
@@ -224,6 +225,11 @@ function Chosen({ choice: c, answer, fishing, look, attempt, children }: Props &
           </Press>
         </Link>
         <Press onClick={() => attempt(c.knot)}>Record an attempt</Press>
+        {beside && (
+          <Link to={`/compare?a=${c.knot}&b=${beside.knot}&in=${answer.rig.chain[2]?.line?.material ?? ""}`}>
+            <Press as="span">Compare with the {beside.name.toLowerCase()}</Press>
+          </Link>
+        )}
         <Press look="bare" aria-expanded={why} onClick={() => setWhy(!why)}>
           Why this place
         </Press>

@@ -13,6 +13,8 @@ const load: Phrase = {
   quantity: "force",
   bare: "kN",
   typed: "2.4 kN",
+  now: 2.4,
+  write: (v) => `${v} kN`,
   hint: "As in 2.4 kN.",
   quick: ["1 kN"],
   set: (value) => ({ ...firstRig, peak_kn: value }),
@@ -72,4 +74,15 @@ it("changes the rig with the value read", async () => {
   show(change);
   fireEvent.click(await screen.findByText("1 kN"));
   await waitFor(() => expect(change).toHaveBeenCalledWith({ ...firstRig, peak_kn: 5 }));
+});
+
+it("changes the rig while the slider is dragged, in both directions, and stays open", async () => {
+  const change = vi.fn();
+  show(change);
+  const slider = await screen.findByLabelText("Drag: Highest load");
+  fireEvent.change(slider, { target: { value: "1" } });
+  expect(change).toHaveBeenLastCalledWith({ ...firstRig, peak_kn: 4.8 });
+  expect((screen.getByLabelText("Highest load") as HTMLInputElement).value).toBe("4.8 kN");
+  fireEvent.change(slider, { target: { value: "-2" } });
+  expect(change).toHaveBeenLastCalledWith({ ...firstRig, peak_kn: 0.6 });
 });

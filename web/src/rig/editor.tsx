@@ -46,7 +46,7 @@ export function Editor({ phrase, change, children }: Props) {
               {"options" in phrase ? (
                 <Options phrase={phrase} done={done} />
               ) : (
-                <Typed phrase={phrase} done={done} />
+                <Typed phrase={phrase} done={done} live={change} />
               )}
             </Popover.Body>
           </Popover.Content>
@@ -106,10 +106,16 @@ function Options({
 function Typed({
   phrase,
   done,
+  live,
 }: {
   phrase: Extract<Phrase, { quantity: unknown }>;
   done: (rig: Rig) => void;
+  /** Takes a value while it is being dragged. */
+  live: (rig: Rig) => void;
 }) {
+  // Dragging goes eightfold up and down from where it began.
+  const [start] = useState(phrase.now);
+  const [drag, setDrag] = useState(0);
   const [text, setText] = useState(() => typedAhead.text || phrase.typed);
   useEffect(() => {
     typedAhead.text = "";
@@ -166,6 +172,25 @@ function Typed({
         <Box color="quiet" mt="2" fontSize="14.5px">
           {phrase.hint}
         </Box>
+      )}
+      {start > 0 && (
+        <input
+          type="range"
+          min={-3}
+          max={3}
+          step={0.02}
+          value={drag}
+          aria-label={`Drag: ${phrase.label}`}
+          onChange={(e) => {
+            const by = Number(e.target.value);
+            setDrag(by);
+            const value = Number((start * 2 ** by).toPrecision(3));
+            setText(phrase.write(value));
+            setTrouble("");
+            live(phrase.set(value));
+          }}
+          style={{ width: "100%", height: 44, accentColor: "var(--glass)" }}
+        />
       )}
       <Flex gap="2" mt="2" wrap="wrap">
         {phrase.quick.map((q) => (

@@ -15,6 +15,10 @@ export type Phrase = {
       quantity: "length" | "force";
       bare: "mm" | "m" | "kN" | "lb";
       typed: string;
+      /** The value now, in mm or kN; 0 where none is given. */
+      now: number;
+      /** A value as it would be typed. */
+      write: (value: number) => string;
       hint: string;
       quick: string[];
       set: (value: number) => Rig;
@@ -143,6 +147,8 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       quantity: "force",
       bare: fishing ? "lb" : "kN",
       typed: force(rig.peak_kn, fishing),
+      now: rig.peak_kn,
+      write: (v) => force(v, fishing),
       hint: fishing
         ? "The drag setting plus the shock, as in 5 lb or 20 N."
         : "As in 2.4 kN, 250 kgf or 540 lbf.",
@@ -172,6 +178,8 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       quantity: "length",
       bare: "m",
       typed: joint.tail_m ? length(joint.tail_m * 1000) : "",
+      now: (joint.tail_m ?? 0) * 1000,
+      write: length,
       hint: "How much line there is for the knot and its end. 0 means enough.",
       quick: ["0", "0.5 m", "0.9 m", "1.5 m"],
       set: (value) => doc.withJoint(rig, { tail_m: value === 0 ? undefined : value / 1000 }),
@@ -204,6 +212,8 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       quantity: "length",
       bare: "m",
       typed: joint.distance_m ? length(joint.distance_m * 1000) : "3 m",
+      now: (joint.distance_m ?? 3) * 1000,
+      write: length,
       hint: "From the hand to the thing it is tied to. The line needed is twice that and the knot.",
       quick: ["2 m", "4 m", "8 m"],
       set: (value) => doc.withJoint(rig, { distance_m: value / 1000 }),
@@ -217,6 +227,8 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       quantity: "length",
       bare: "mm",
       typed: length(fitting.size_mm ?? usual?.default_mm ?? 0),
+      now: fitting.size_mm ?? usual?.default_mm ?? 0,
+      write: length,
       hint: `The ${usual?.size_is ?? "size"}, as in 40 mm or 1 1/2 in.`,
       quick: ["25 mm", "40 mm", "60 mm", "150 mm"],
       set: (value) => doc.withFitting(rig, { size_mm: value }),
@@ -268,6 +280,8 @@ function sizePhrase(
       quantity: "force",
       bare: "lb",
       typed: force(line.label_kn ?? 0, true),
+      now: line.label_kn ?? 0,
+      write: (v) => force(v, true),
       hint: "The strength on the spool, as in 16 lb or 7 kgf.",
       quick: ["8 lb", "16 lb", "20 lb", "60 lb"],
       set: (value) => set({ label_kn: value, diameter_mm: undefined }),
@@ -280,6 +294,8 @@ function sizePhrase(
     quantity: "length",
     bare: "mm",
     typed: line.diameter_mm ? length(line.diameter_mm) : "",
+    now: line.diameter_mm ?? 0,
+    write: length,
     hint: "As in 12 mm or 1/2 in.",
     quick: ["6 mm", "8 mm", "12 mm", "16 mm"],
     set: (value) => set({ diameter_mm: value }),
@@ -298,6 +314,8 @@ function labelPhrase(rig: Rig, line: doc.LineDoc, fishing: boolean): Record<stri
       quantity: "force",
       bare: "kN",
       typed: line.label_kn ? force(line.label_kn, false) : "",
+      now: line.label_kn ?? 0,
+      write: (v) => force(v, false),
       hint: "What the maker states, as in 30 kN or 3000 kgf. 0 means: go by the rule.",
       quick: ["0"],
       set: (value) => doc.withLine(rig, { label_kn: value === 0 ? undefined : value }),

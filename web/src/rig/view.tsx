@@ -153,14 +153,23 @@ function useRig() {
     if (came === "POP") setLatest(undefined);
   }, [came, text]);
   const rig = latest ?? linked ?? saved.data?.[0]?.rig ?? firstRig;
-  const put = (next: Rig) => {
+  const settle = useRef<ReturnType<typeof setTimeout>>(undefined);
+  const put = (next: Rig, dragging = false) => {
     setLatest(next);
-    setParams({ rig: encode(next) }, { replace: false });
+    clearTimeout(settle.current);
+    // Browsers allow few addresses a second: while dragging it follows at the end.
+    if (dragging) settle.current = setTimeout(() => setParams({ rig: encode(next) }, { replace: true }), 300);
+    else setParams({ rig: encode(next) }, { replace: false });
   };
+  // What follows at once on a change, as while dragging, is taken back with it.
+  const last = useRef(0);
   const change = (next: Rig) => {
-    setPast([...past.slice(-99), rig]);
+    const now = Date.now();
+    const dragging = now - last.current < 250 && past.length > 0;
+    if (!dragging) setPast([...past.slice(-99), rig]);
+    last.current = now;
     setFuture([]);
-    put(next);
+    put(next, dragging);
   };
   const step = (from: Rig[], setFrom: (r: Rig[]) => void, to: Rig[], setTo: (r: Rig[]) => void) => {
     const next = from.at(-1);
