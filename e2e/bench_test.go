@@ -40,11 +40,11 @@ func BenchmarkColdStart(b *testing.B) {
 
 // BenchmarkPage opens Rig in a fresh tab and reports when the first content was
 // painted (budget 1200 ms), when the answer stood there, how much script came
-// over the wire before that (budget 300 kB), and how long a change of one
-// phrase takes to show in the answer (budget 100 ms).
+// over the wire before that (budget 300 kB), how long a change of one phrase and a
+// move of a slider take to show in the answer (budget 100 ms).
 func BenchmarkPage(b *testing.B) {
 	s := serve(b, "demo", filepath.Join(b.TempDir(), "demo.db"))
-	var paint, answered, script, change float64
+	var paint, answered, script, change, drag float64
 	n := 0
 	for b.Loop() {
 		p := open(b, 1280, 800)
@@ -65,10 +65,26 @@ func BenchmarkPage(b *testing.B) {
 			new MutationObserver((_, o) => { if (list.dataset.busy === "false") { o.disconnect(); requestAnimationFrame(() => done(performance.now() - from)); } }).observe(list, {attributes: true, subtree: true, childList: true});
 			document.querySelector("[data-option=dry]").click();
 		})`)
+		p.press(`[data-phrase="load"]`)
+		p.do(chromedp.WaitVisible(chromedp.CSS(`input[type=range]`)))
+		drag += number(`(async () => {
+			const slider = document.querySelector("input[type=range]"), shown = () => document.querySelector("[data-ranked] + [data-ranked]").innerText
+			const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set
+			let total = 0
+			for (const v of [0.2, 0.4, 0.6, 0.8, 1, 1.2, 1.4, 1.6]) {
+				const before = shown(), from = performance.now()
+				set.call(slider, v)
+				slider.dispatchEvent(new Event("input", { bubbles: true }))
+				while (shown() === before) await new Promise(requestAnimationFrame)
+				total += performance.now() - from
+				await new Promise(r => setTimeout(r, 150))
+			}
+			return total / 8
+		})()`)
 		n++
 		time.Sleep(10 * time.Millisecond)
 	}
-	for name, v := range map[string]float64{"ms-first-paint": paint, "ms-answer": answered, "kB-script": script, "ms-change": change} {
+	for name, v := range map[string]float64{"ms-first-paint": paint, "ms-answer": answered, "kB-script": script, "ms-change": change, "ms-drag": drag} {
 		b.ReportMetric(v/float64(n), name)
 	}
 }

@@ -90,6 +90,7 @@ func TestExpectedFirstChoices(t *testing.T) {
 		{"60 lb braid to 60 lb fluorocarbon in six minutes", leader("400"), []string{"cross-woven-join"}, ""},
 		{"80 lb leader to a big fly", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"shock"}},{"line":{"material":"fluorocarbon","label_kn":0.356}}],"peak_kn":0.06}`, []string{"shock-loop"}, ""},
 		{"drop shot", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"dropshot"}},{"line":{"material":"braided-pe","label_kn":0.09}}],"peak_kn":0.025}`, []string{"palomar"}, ""},
+		{"a lure on braid", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"lure"}},{"line":{"material":"braided-pe","label_kn":0.09}}],"peak_kn":0.025}`, []string{"palomar"}, "improved-clinch"},
 		{"straight-shank flipping", `{"chain":[{"fitting":{"kind":"hook-eye"}},{"joint":{"task":"flip"}},{"line":{"material":"fluorocarbon","label_kn":0.09}}],"peak_kn":0.025}`, []string{"snell"}, ""},
 		{"tow line between take-offs", `{"chain":[{"fitting":{"kind":"pylon"}},{"joint":{"task":"tow"}},{"line":{"material":"polypropylene","diameter_mm":8}}],"peak_kn":0.4}`, []string{"tow-pylon-hitch"}, ""},
 		{"a loop to clip on", `{"chain":[{"fitting":{"kind":"clip"}},{"joint":{"task":"clip"}},` + braid("10") + `],"peak_kn":1}`, []string{"figure-eight-loop"}, "overhand-loop"},

@@ -70,6 +70,13 @@ func joint(task string, r rig.Release, tail float64) rig.Element {
 
 // rigs are kept oldest first, so that the workboat's comes up first.
 var rigs = []rig.Document{
+	{Name: "Rocks evening: braid to hook", PeakKN: 0.03, Character: rig.Alternating, Consequence: rig.Gear,
+		Chain: []rig.Element{{Line: &rig.Line{Material: "braided-pe", LabelKN: 0.133}}, joint("leader", rig.AnyWay, 0),
+			{Line: &rig.Line{Material: "fluorocarbon", LabelKN: 0.089, LengthM: 2}}, joint("lure", rig.AnyWay, 0), fitting("hook-eye", 2.5, "polished-steel")}},
+	{Name: "Lugger anchor line", PeakKN: 2, Character: rig.Alternating, Consequence: rig.Boat,
+		Chain: []rig.Element{fitting("ring", 16, "polished-steel"), joint("anchor", rig.Slack, 0),
+			{Line: &rig.Line{Material: "polyamide", Construction: line.Laid, DiameterMM: 12, LengthM: 30}}, joint("extend", rig.Slack, 0),
+			{Line: &rig.Line{Material: "polyamide", Construction: line.Laid, DiameterMM: 12, LengthM: 20}}, joint("moor", rig.UnderLoad, 0), fitting("cleat", 30, "aluminium")}},
 	{Name: "Leader to a swinging fly", PeakKN: 0.02, Character: rig.Alternating, Consequence: rig.Gear,
 		Chain: []rig.Element{fitting("hook-eye", 2.5, "polished-steel"), joint("fly", rig.AnyWay, 0), {Line: &rig.Line{Material: "mono", Construction: line.Solid, LabelKN: 0.0712}}}},
 	{Name: "Jammed fore sheet", PeakKN: 1.2, Character: rig.Steady, Consequence: rig.Boat,

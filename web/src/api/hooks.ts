@@ -1,4 +1,10 @@
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  keepPreviousData,
+  replaceEqualDeep,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
 import { useRef } from "react";
 import { type Answer, api, type Rig, type Schemas, unwrap } from "./client";
 
@@ -20,14 +26,16 @@ export function useAnswer(rig: Rig) {
     retry: false,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (query.data) last.current = query.data;
-  return { answer: query.data ?? last.current, error: query.error, busy: query.isFetching };
+  // What is the same as before stays the same object, so that only what differs is drawn again.
+  if (query.data) last.current = replaceEqualDeep(last.current, query.data);
+  return { answer: last.current, error: query.error, busy: query.isFetching };
 }
 
 /** Everything about a whole chain; the last good answer stays while the next is worked out. */
-export function useWhole(rig: Rig) {
+export function useWhole(rig: Rig, enabled: boolean) {
   return useQuery({
     queryKey: ["whole", rig],
+    enabled,
     queryFn: () => unwrap(api.POST("/api/rig", { body: rig })),
     placeholderData: keepPreviousData,
     retry: false,

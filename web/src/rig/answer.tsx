@@ -47,7 +47,7 @@ export const AnswerPanel = memo(function AnswerPanel(props: Props) {
               <Row key={c.knot} {...props} choice={c} place={i + 1} />
             ))}
           </Flex>
-          <RuledOut answer={answer} />
+          <RuledOut list={answer.ruled_out} />
           <Small answer={answer} />
         </Box>
         {selected && <Chosen {...props} choice={selected} />}
@@ -97,37 +97,18 @@ const Row = memo(function Row({
         aria-pressed={on}
         onClick={() => select(c.knot)}
       >
-        <Drawing
-          id={c.knot}
+        <What
+          knot={c.knot}
           name={c.name}
           drawn={c.drawn}
-          options={{ look }}
-          w="76px"
-          h="76px"
-          flex="none"
-          fontSize="11px"
-          display={{ base: "none", sm: "block" }}
+          look={look}
+          head={`${place}. ${c.name}${c.wraps ? `, ${c.wraps} wraps` : ""}`}
+          reason={c.reason}
+          wet={c.wet}
+          dry={c.dry}
+          off={`off ${c.release_word} · ${seconds(c.seconds.likely)} to tie`}
+          limit={`${c.strength.word === "enough" ? "✓" : "▲"} ${c.strength.fails} at ${times(c.strength.times)} × the load`}
         />
-        <Box flex="1" minW="0">
-          <Box className="head" fontSize="19px">
-            {place}. {c.name}
-            {c.wraps ? `, ${c.wraps} wraps` : ""}
-          </Box>
-          <Box fontSize="15.5px" lineHeight="1.35">
-            {capital(c.reason)}.
-          </Box>
-          <Flex columnGap="2" rowGap="1" mt="1.5" align="center" wrap="wrap">
-            <Verdict when="wet" hold={c.wet} />
-            <Verdict when="dry" hold={c.dry} />
-            <Box color="quiet" fontSize="14px">
-              off {c.release_word} · {seconds(c.seconds.likely)} to tie
-            </Box>
-            <Box fontSize="14px" display={{ base: "block", md: "none" }} fontWeight="700">
-              {c.strength.word === "enough" ? "✓" : "▲"} {c.strength.fails} at {times(c.strength.times)} × the
-              load
-            </Box>
-          </Flex>
-        </Box>
         <Box w="190px" flex="none" display={{ base: "none", md: "block" }}>
           <StrengthBar
             choice={c}
@@ -152,6 +133,81 @@ const Row = memo(function Row({
         </Box>
       </Flex>
     </Box>
+  );
+});
+
+/** What a ranked knot is and how it holds: most of it stays as it is while the load is dragged. */
+const What = memo(function What(props: {
+  knot: string;
+  name: string;
+  drawn: boolean;
+  look: Props["look"];
+  head: string;
+  reason: string;
+  wet: Choice["wet"];
+  dry: Choice["dry"];
+  off: string;
+  limit: string;
+}) {
+  return (
+    <>
+      <Picture knot={props.knot} name={props.name} drawn={props.drawn} look={props.look} />
+      <Box flex="1" minW="0">
+        <Said head={props.head} reason={props.reason} />
+        <Flex columnGap="2" rowGap="1" mt="1.5" align="center" wrap="wrap">
+          <Verdicts wet={props.wet} dry={props.dry} off={props.off} />
+          <Box fontSize="14px" display={{ base: "block", md: "none" }} fontWeight="700">
+            {props.limit}
+          </Box>
+        </Flex>
+      </Box>
+    </>
+  );
+});
+
+const Picture = memo(function Picture(p: {
+  knot: string;
+  name: string;
+  drawn: boolean;
+  look: Props["look"];
+}) {
+  return (
+    <Drawing
+      id={p.knot}
+      name={p.name}
+      drawn={p.drawn}
+      options={{ look: p.look }}
+      w="76px"
+      h="76px"
+      flex="none"
+      fontSize="11px"
+      display={{ base: "none", sm: "block" }}
+    />
+  );
+});
+
+const Said = memo(function Said({ head, reason }: { head: string; reason: string }) {
+  return (
+    <>
+      <Box className="head" fontSize="19px">
+        {head}
+      </Box>
+      <Box fontSize="15.5px" lineHeight="1.35">
+        {capital(reason)}.
+      </Box>
+    </>
+  );
+});
+
+const Verdicts = memo(function Verdicts(p: { wet: Choice["wet"]; dry: Choice["dry"]; off: string }) {
+  return (
+    <>
+      <Verdict when="wet" hold={p.wet} />
+      <Verdict when="dry" hold={p.dry} />
+      <Box color="quiet" fontSize="14px">
+        {p.off}
+      </Box>
+    </>
   );
 });
 
@@ -296,10 +352,10 @@ function Contributions({ choice }: { choice: Choice }) {
   );
 }
 
-function RuledOut({ answer }: { answer: Answer }) {
-  const near = answer.ruled_out.filter((r) => r.near);
-  const far = answer.ruled_out.filter((r) => !r.near);
-  if (answer.ruled_out.length === 0) return null;
+const RuledOut = memo(function RuledOut({ list }: { list: Answer["ruled_out"] }) {
+  const near = list.filter((r) => r.near);
+  const far = list.filter((r) => !r.near);
+  if (list.length === 0) return null;
   return (
     <Box mt="3">
       {near.length > 0 && (
@@ -327,16 +383,24 @@ function RuledOut({ answer }: { answer: Answer }) {
         </Box>
       )}
       {far.length > 0 && (
-        <Box as="details">
-          <Box as="summary" minH="44px" py="2" cursor="pointer" color="quiet">
-            {far.length} more are made for other work
-          </Box>
-          {far.map((r) => (
-            <RuledRow key={r.knot} ruled={r} />
-          ))}
-        </Box>
+        <Fold summary={`${far.length} more are made for other work`}>
+          {() => far.map((r) => <RuledRow key={r.knot} ruled={r} />)}
+        </Fold>
       )}
     </Box>
+  );
+});
+
+/** Something folded away, made only when it is opened: most of the catalogue stands in one. */
+function Fold({ summary, children }: { summary: string; children: () => React.ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <Box as="summary" minH="44px" py="2" cursor="pointer" color="quiet">
+        {summary}
+      </Box>
+      {open && children()}
+    </details>
   );
 }
 
@@ -357,7 +421,7 @@ function RuledRow({ ruled }: { ruled: Answer["ruled_out"][number] }) {
 }
 
 /** What was taken for granted: the line's strength and the defaults. */
-function Small({ answer }: { answer: Answer }) {
+const Small = memo(function Small({ answer }: { answer: Answer }) {
   const defaults = answer.defaults.filter((d) => d.field !== "chain[1].joint.tail_m");
   return (
     <Box as="details" fontSize="15px" mt="1">
@@ -386,4 +450,4 @@ function Small({ answer }: { answer: Answer }) {
       </Box>
     </Box>
   );
-}
+});

@@ -23,12 +23,10 @@ const load: Phrase = {
 function show(change: (rig: typeof firstRig) => void) {
   render(
     <ChakraProvider value={system}>
-      <Editor phrase={load} change={change}>
-        <button type="button">open</button>
-      </Editor>
+      <Editor phrase={load} change={change} title="open" />
     </ChakraProvider>,
   );
-  fireEvent.click(screen.getByText("open"));
+  fireEvent.click(screen.getByTitle("open"));
 }
 
 afterEach(() => {

@@ -1,31 +1,56 @@
 import { Box, Flex, Popover, Portal } from "@chakra-ui/react";
-import { type ReactElement, useEffect, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import { ApiError, type Rig } from "../api/client";
 import { readQuantity } from "../api/hooks";
 import { Press } from "../ui/button";
 import type { Phrase } from "./phrases";
 
-type Props = { phrase: Phrase; change: (rig: Rig) => void; children: ReactElement };
+type Props = {
+  phrase: Phrase;
+  change: (rig: Rig) => void;
+  title: string;
+  /** Marks it as the phrase of the sentence, of which there is one. */
+  inSentence?: boolean;
+};
 
 /** What was typed on a phrase before its editor stood there to take it. */
 export const typedAhead = { text: "" };
 
-/** Opens the editor of one phrase from whatever shows it: the sentence, or a tag on the drawing. */
-export function Editor({ phrase, change, children }: Props) {
-  const [open, setOpen] = useState(false);
+/** One phrase as a button that opens its editor: in the sentence, or on a tag of the drawing. */
+export function Editor({ phrase, change, title, inSentence }: Props) {
+  // Of two dozen phrases a change concerns one: the others are not drawn again, and
+  // what they do is looked up when they are opened.
+  const now = useRef({ phrase, change });
+  now.current = { phrase, change };
+  return <Frame text={phrase.text} id={inSentence ? phrase.id : undefined} title={title} now={now} />;
+}
+
+const Frame = memo(function Frame(props: {
+  text: string;
+  id: string | undefined;
+  title: string;
+  now: { current: { phrase: Phrase; change: (rig: Rig) => void } };
+}) {
+  const { text, id, title, now } = props;
+  const [phrase, setPhrase] = useState<Phrase>();
+  const change = (rig: Rig) => now.current.change(rig);
   const done = (rig: Rig) => {
-    setOpen(false);
+    setPhrase(undefined);
     change(rig);
   };
   return (
     <Popover.Root
-      open={open}
-      onOpenChange={(e) => setOpen(e.open)}
+      open={phrase !== undefined}
+      onOpenChange={(e) => setPhrase(e.open ? now.current.phrase : undefined)}
       lazyMount
       unmountOnExit
       positioning={{ placement: "bottom-start" }}
     >
-      <Popover.Trigger asChild>{children}</Popover.Trigger>
+      <Popover.Trigger asChild>
+        <button type="button" className="phrase" data-phrase={id} title={title}>
+          {text}
+        </button>
+      </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
           <Popover.Content
@@ -39,22 +64,24 @@ export function Editor({ phrase, change, children }: Props) {
             minW="230px"
             maxW="340px"
           >
-            <Popover.Body p="3">
-              <Box className="head" fontSize="17px" mb="2">
-                {phrase.label}
-              </Box>
-              {"options" in phrase ? (
-                <Options phrase={phrase} done={done} />
-              ) : (
-                <Typed phrase={phrase} done={done} live={change} />
-              )}
-            </Popover.Body>
+            {phrase && (
+              <Popover.Body p="3">
+                <Box className="head" fontSize="17px" mb="2">
+                  {phrase.label}
+                </Box>
+                {"options" in phrase ? (
+                  <Options phrase={phrase} done={done} />
+                ) : (
+                  <Typed phrase={phrase} done={done} live={change} />
+                )}
+              </Popover.Body>
+            )}
           </Popover.Content>
         </Popover.Positioner>
       </Portal>
     </Popover.Root>
   );
-}
+});
 
 function Options({
   phrase,

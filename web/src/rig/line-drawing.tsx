@@ -2,7 +2,7 @@ import { Box } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import type { Answer, Catalogue, Choice, Rig } from "../api/client";
 import { Drawing, lookOf } from "../ui/drawing";
-import { force, length } from "../ui/format";
+import { capital, force, length } from "../ui/format";
 import * as doc from "./document";
 import { Editor } from "./editor";
 import type { Phrase } from "./phrases";
@@ -14,10 +14,12 @@ type Props = {
   phrases: Record<string, Phrase>;
   catalogue: Catalogue;
   change: (rig: Rig) => void;
+  /** This joint is where the whole rig gives way first. */
+  weakest: boolean;
 };
 
 /** The rope to scale from the fitting to the load, the knot under a glass, and paper tags that can be pressed. */
-export function LineDrawing({ rig, answer, selected, phrases, catalogue, change }: Props) {
+export function LineDrawing({ rig, answer, selected, phrases, catalogue, change, weakest }: Props) {
   const frame = useRef<HTMLDivElement>(null);
   const width = useWidth(frame);
   const phone = width < 700;
@@ -25,9 +27,12 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
   const fitting = doc.fittingOf(rig);
   const scene = layOut(answer, width, phone);
   const look = lookOf(doc.lineOf(rig).construction);
-  const weakest = selected
-    ? `${selected.strength.fails} here first, at ${force(selected.strength.capacity_kn.likely, fishing)}`
-    : "";
+  const at = selected && force(selected.strength.capacity_kn.likely, fishing);
+  const limit = !selected
+    ? "Nothing in the list does this."
+    : weakest
+      ? `Weakest link: ${selected.strength.fails} here first, at ${at}`
+      : `${selected.strength.fails} at ${at}`;
 
   const tags: { id: string; left: number; top: number; title: string[]; rest: string[]; note?: string }[] = [
     fitting
@@ -82,7 +87,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
         <Rope {...scene.rope} look={look} colour={1} />
         {selected && (
           <>
-            <Fray x={scene.joint.x + scene.joint.r} y={scene.y} w={scene.rope.w} />
+            {weakest && <Fray x={scene.joint.x + scene.joint.r} y={scene.y} w={scene.rope.w} />}
             <Knob scene={scene} />
           </>
         )}
@@ -127,8 +132,8 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
             <span className="head" style={{ fontSize: 18 }}>
               {selected?.name ?? "No knot"}
             </span>{" "}
-            <Box as="span" color="flare" fontWeight="700">
-              {weakest ? `weakest link: ${weakest}` : "Nothing in the list does this."}
+            <Box as="span" color={weakest || !selected ? "flare" : "quiet"} fontWeight="700">
+              {limit}
             </Box>
           </Box>
           {/* The tags would only say again what the sentence says just below. */}
@@ -146,8 +151,8 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change 
             <Box className="head" fontSize="19px">
               {selected?.name ?? "No knot"}
             </Box>
-            <Box color="flare" fontWeight="700" fontSize="14.5px">
-              {weakest ? `Weakest link: ${weakest}` : "Nothing in the list does this."}
+            <Box color={weakest || !selected ? "flare" : "quiet"} fontWeight="700" fontSize="14.5px">
+              {capital(limit)}
             </Box>
             {joint}
           </Box>
@@ -196,13 +201,7 @@ function Tag(props: {
 /** One underlined word. */
 function Part({ phrase, change }: { phrase: Phrase | undefined; change: (rig: Rig) => void }) {
   if (!phrase) return null;
-  return (
-    <Editor phrase={phrase} change={change}>
-      <button type="button" className="phrase" title={`Change: ${phrase.label.toLowerCase()}`}>
-        {phrase.text}
-      </button>
-    </Editor>
-  );
+  return <Editor phrase={phrase} change={change} title={`Change: ${phrase.label.toLowerCase()}`} />;
 }
 
 type Scene = ReturnType<typeof layOut>;

@@ -236,9 +236,9 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
     out.fitting_surface = {
       id: "fitting_surface",
       label: "Surface",
-      text: c.surfaces.find((s) => s.id === fitting.surface)?.name ?? "…",
+      text: c.surfaces.find((s) => s.id === (fitting.surface ?? usual?.surface))?.name ?? "…",
       options: c.surfaces.filter((s) => s.id !== "rope").map((s) => ({ id: s.id, text: s.name })),
-      value: fitting.surface ?? "",
+      value: fitting.surface ?? usual?.surface ?? "",
       choose: (id) => doc.withFitting(rig, { surface: id }),
     };
     out.fitting_kind = {

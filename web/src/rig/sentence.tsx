@@ -35,11 +35,7 @@ export function Sentence({ parts, change }: Props) {
         typeof p === "string" ? (
           <span key={`${i}${p}`}>{p}</span>
         ) : (
-          <Editor key={p.id} phrase={p} change={change}>
-            <button type="button" className="phrase" data-phrase={p.id} title={p.label}>
-              {p.text}
-            </button>
-          </Editor>
+          <Editor key={p.id} phrase={p} change={change} title={p.label} inSentence />
         ),
       )}
     </Box>

@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigationType, useSearchParams } from "react-router";
 import type { Catalogue, Rig } from "../api/client";
 import { readRig, useAnswer, useCatalogue, useLines, useRigs, useSaveRig, useWhole } from "../api/hooks";
@@ -43,12 +43,24 @@ export function RigView() {
   const joint = joints.find((j) => j === at || j === at + 1 || j === at - 1) ?? joints[0] ?? 1;
   const here = useMemo(() => part(rig, joint), [rig, joint]);
   const { answer: a, error, busy } = useAnswer(here);
-  const whole = useWhole(rig).data;
+  const whole = useWhole(rig, rig.chain.length > 3).data;
   useEffect(() => {
     document.title = `${rig.name || "Rig"} · Oarweed`;
   }, [rig.name]);
 
+  // The panel is drawn anew only when the answer is: what it calls and holds must stay the same.
+  const choose = useRef((_: string) => undefined as unknown);
+  const select = useCallback((knot: string) => void choose.current(knot), []);
+  const settled = useSettled(here);
+  const own = jointOf(here).knot;
+  const selected = a?.ranked.find((x) => x.knot === own) ?? a?.ranked[0];
+  const knot = error ? undefined : selected?.knot;
   const c = catalogue.data;
+  const fishing = c ? isFishing(here, c) : false;
+  const beneath = useMemo(
+    () => c && knot && <Changes rig={settled} knot={knot} fishing={fishing} catalogue={c} />,
+    [settled, knot, fishing, c],
+  );
   const inner = isInner(rig, joint);
   const parts = useMemo(() => (c ? sentence(here, c, inner) : []), [here, c, inner]);
   if (catalogue.error)
@@ -59,9 +71,7 @@ export function RigView() {
     );
   if (!c) return <Pad>Loading…</Pad>;
   const changePart = (next: Rig) => change(merge(rig, joint, next));
-  const own = jointOf(here).knot;
-  const selected = a?.ranked.find((x) => x.knot === own) ?? a?.ranked[0];
-  const fishing = isFishing(here, c);
+  choose.current = (knot) => changePart(withJoint(here, { knot }));
   return (
     <Box as="main" w="100%" maxW="1360px" mx="auto">
       <Bar rig={rig} here={here} catalogue={c} change={change} undo={undo} redo={redo} text={plain(parts)} />
@@ -85,6 +95,7 @@ export function RigView() {
           phrases={phrases(here, c, inner)}
           catalogue={c}
           change={changePart}
+          weakest={rig.chain.length === 3 || whole?.weakest?.at === joint}
         />
       )}
       <Box
@@ -114,12 +125,10 @@ export function RigView() {
             fishing={fishing}
             look={lookOf(lineOf(here).construction)}
             selected={selected}
-            select={(knot) => changePart(withJoint(here, { knot }))}
+            select={select}
             attempt={setAttempt}
           >
-            {selected && !error && (
-              <Changes rig={here} knot={selected.knot} fishing={fishing} catalogue={c} />
-            )}
+            {beneath}
           </AnswerPanel>
         </Box>
       )}
@@ -127,6 +136,16 @@ export function RigView() {
       <LoadDialog open={load} close={() => setLoad(false)} rig={here} change={changePart} fishing={fishing} />
     </Box>
   );
+}
+
+/** The rig once it has stood for a moment: what takes longer to work out waits for that. */
+function useSettled(rig: Rig): Rig {
+  const [settled, setSettled] = useState(rig);
+  useEffect(() => {
+    const wait = setTimeout(() => setSettled(rig), 250);
+    return () => clearTimeout(wait);
+  }, [rig]);
+  return settled;
 }
 
 function Pad({ children }: { children: React.ReactNode }) {
@@ -264,7 +283,7 @@ function Bar(props: {
             minHeight: 44,
             fontSize: 20,
             background: "transparent",
-            width: 250,
+            width: `min(${Math.max(16, name.length + 2)}ch, 88vw)`,
             borderBottom: "2px dotted var(--line)",
           }}
         />

@@ -1,4 +1,5 @@
 import { Box, Popover, Portal } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Figure } from "../api/client";
 
 type Tag = Figure["tag"];
@@ -21,7 +22,7 @@ export function Mark({ tag }: { tag: Tag }) {
 }
 
 /** Where a number comes from, as a mark and a word; pressed, it names the source. */
-export function Evidence({ tag, source }: { tag: Tag; source?: string }) {
+export const Evidence = memo(function Evidence({ tag, source }: { tag: Tag; source?: string }) {
   const w = words[tag];
   return (
     <Popover.Root lazyMount unmountOnExit>
@@ -55,4 +56,4 @@ export function Evidence({ tag, source }: { tag: Tag; source?: string }) {
       </Portal>
     </Popover.Root>
   );
-}
+});
