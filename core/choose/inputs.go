@@ -176,7 +176,7 @@ func Changes(c *catalogue.Catalogue, d rig.Document) ([]Change, error) {
 					word = "Above"
 				}
 				out = append(out, Change{Input: in.ID, From: v, To: to, Unit: in.Unit, Knot: knot, Name: nameOf(c, knot),
-					Says: fmt.Sprintf("%s %s %s %s.", word, in.say(to), ofWhat(in), takesOver(c, knot))})
+					Says: fmt.Sprintf("%s %s %s, %s.", word, in.say(to), ofWhat(in), takesOver(c, knot))})
 			}
 		}
 	}
