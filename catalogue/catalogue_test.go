@@ -46,6 +46,17 @@ func TestCatalogueErrorsNameFileAndField(t *testing.T) {
 		{"tasks.yaml", "weights: mooring", "weights: heavy", "tasks.yaml[0].weights"},
 		{"weights.yaml", "hold: 30", "hold: 31", "adds up to 101"},
 		{"fittings.yaml", "surface: polished-steel", "surface: jelly", "fittings.yaml[0].surface"},
+		{"kin.yaml", "{from: overhand, to: figure-eight,", "{from: overhand, to: sky-hook,", `"sky-hook" is not a knot here`},
+		{"kin.yaml", "{from: overhand, to: figure-eight,", "{from: overhand, to: overhand,", "two knots and a reason"},
+		{"shackle.yaml", "knot: bull-hitch", "knot: calf-hitch", "calf-hitch"},
+		{"shackle.yaml", "{knot: cow-hitch, opening: 2.5}", "{knot: cow-hitch, bulk: 2.5}", "a clamp has an opening"},
+		{"procedures.yaml", "needs: relieve", "needs: courage", "procedures.yaml.jam.needs"},
+		{"procedures.yaml", "hitch: {turns} riding", "hitch: {patience} riding", "cannot be worked out"},
+		{"procedures.yaml", "Make small coils", "Make {turns} coils", "no task is named"},
+		{"procedures.yaml", "knot: rolling-hitch", "knot: barrel-roll", "procedures.yaml.jam.steps[2].knot"},
+		{"procedures.yaml", "cautions: [left-alone]", "cautions: [sea-monsters]", "sea-monsters"},
+		{"templates.yaml", "{task: extend}", "{task: shrink}", "templates.yaml.anchor.chain[3].joint.task"},
+		{"materials.yaml", "stretch: {value: [0.2, 0.27, 0.35]", "stretch: {value: [0.2, 0.27, 3.5]", "stretch"},
 		{"surfaces.yaml", "id: polished-steel", "id: polished-steel, shine: 1", "surfaces.yaml: ["},
 	} {
 		_, err := catalogue.LoadFrom(with(t, c.file, c.from, c.to))
@@ -94,4 +105,24 @@ func TestWords(t *testing.T) {
 		}
 		assert.Positive(t, n, "no knot for the task %s", task.ID)
 	}
+}
+
+// What a knot grows out of and what it leads to are the same edges, seen from
+// either end.
+func TestKinRunsBothWays(t *testing.T) {
+	c := load(t)
+	edges := 0
+	for _, k := range c.Knots {
+		for _, r := range c.GrowsFrom(k.ID) {
+			edges++
+			assert.Equal(t, c.Knot(r.Knot).Name, r.Name)
+			assert.NotEmpty(t, r.Why)
+			back := false
+			for _, x := range c.LeadsTo(r.Knot) {
+				back = back || x.Knot == k.ID
+			}
+			assert.True(t, back, "%s grows out of %s", k.ID, r.Knot)
+		}
+	}
+	assert.Greater(t, edges, 40)
 }

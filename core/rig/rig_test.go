@@ -7,7 +7,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"oarweed/catalogue"
 	"oarweed/core/rig"
 )
 
@@ -15,13 +14,11 @@ const good = `{"chain":[{"fitting":{"kind":"ring","size_mm":40}},{"joint":{"task
 
 func resolve(t *testing.T, text string) (*rig.Rig, error) {
 	t.Helper()
-	c, err := catalogue.Load()
-	require.NoError(t, err)
 	d, err := rig.Parse(strings.NewReader(text))
 	if err != nil {
 		return nil, err
 	}
-	return c.Resolve(d)
+	return cat.Resolve(d)
 }
 
 func TestDefaultsAreStated(t *testing.T) {

@@ -16,6 +16,13 @@ export function useCatalogue() {
   });
 }
 
+/** A query whose last good answer stays when the next is refused, as well as while it is on its way. */
+function useLasting<T>(query: UseQueryResult<T>): { data: T | undefined; error: unknown } {
+  const last = useRef<T>(undefined);
+  if (query.data !== undefined) last.current = query.data;
+  return { data: last.current, error: query.error };
+}
+
 /** The ranked answer for a rig. The last good answer stays while the next is worked out, or when it is refused. */
 export function useAnswer(rig: Rig) {
   const last = useRef<Answer>(undefined);
@@ -33,54 +40,64 @@ export function useAnswer(rig: Rig) {
 
 /** Everything about a whole chain; the last good answer stays while the next is worked out. */
 export function useWhole(rig: Rig, enabled: boolean) {
-  return useQuery({
-    queryKey: ["whole", rig],
-    enabled,
-    queryFn: () => unwrap(api.POST("/api/rig", { body: rig })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  return useLasting(
+    useQuery({
+      queryKey: ["whole", rig],
+      enabled,
+      queryFn: () => unwrap(api.POST("/api/rig", { body: rig })),
+      placeholderData: keepPreviousData,
+      retry: false,
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+  );
 }
 
 /** What would change the first choice at a joint, and the numbers a map can be drawn over. */
 export function useChanges(rig: Rig) {
-  return useQuery({
-    queryKey: ["changes", rig],
-    queryFn: () => unwrap(api.POST("/api/changes", { body: rig })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  return useLasting(
+    useQuery({
+      queryKey: ["changes", rig],
+      queryFn: () => unwrap(api.POST("/api/changes", { body: rig })),
+      placeholderData: keepPreviousData,
+      retry: false,
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+  );
 }
 
 export function useChances(rig: Rig) {
-  return useQuery({
-    queryKey: ["chances", rig],
-    queryFn: () => unwrap(api.POST("/api/chances", { body: rig })),
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  return useLasting(
+    useQuery({
+      queryKey: ["chances", rig],
+      queryFn: () => unwrap(api.POST("/api/chances", { body: rig })),
+      placeholderData: keepPreviousData,
+      retry: false,
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
+  );
 }
 
 export function useShackle(diameter: string) {
-  return useQuery({
-    queryKey: ["shackle", diameter],
-    queryFn: () => unwrap(api.GET("/api/shackle", { params: { query: { diameter } } })),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  return useLasting(
+    useQuery({
+      queryKey: ["shackle", diameter],
+      queryFn: () => unwrap(api.GET("/api/shackle", { params: { query: { diameter } } })),
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
+  );
 }
 
 export function useCard(id: string, rig: Rig | undefined) {
-  return useQuery({
-    queryKey: ["procedure", id, rig],
-    queryFn: () => unwrap(api.POST("/api/procedures/{id}", { params: { path: { id } }, body: rig })),
-    enabled: id !== "",
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  return useLasting(
+    useQuery({
+      queryKey: ["procedure", id, rig],
+      queryFn: () => unwrap(api.POST("/api/procedures/{id}", { params: { path: { id } }, body: rig })),
+      enabled: id !== "",
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
+  );
 }
 
 export type HoldQuery = {
@@ -96,12 +113,14 @@ export type HoldQuery = {
 
 /** What hand holds a load by a hitch or so many turns. */
 export function useHold(query: HoldQuery) {
-  return useQuery({
-    queryKey: ["hold", query],
-    queryFn: () => unwrap(api.GET("/api/hold", { params: { query } })),
-    placeholderData: keepPreviousData,
-    retry: false,
-  });
+  return useLasting(
+    useQuery({
+      queryKey: ["hold", query],
+      queryFn: () => unwrap(api.GET("/api/hold", { params: { query } })),
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
+  );
 }
 
 export type LoadKind = "wind" | "share" | "snatch" | "drag" | "hand";

@@ -1,0 +1,163 @@
+import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
+import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { fakeServer, show } from "../test/app";
+import { JobList, JobView } from "./view";
+
+const jam = {
+  peak_kn: 1.5,
+  chain: [
+    { line: { material: "polyester", construction: "braid", diameter_mm: 12 } },
+    { joint: { task: "relieve" } },
+    { line: { material: "polyester", construction: "braid", diameter_mm: 8 } },
+  ],
+};
+const catalogue = {
+  materials: [{ id: "polyester", name: "polyester", constructions: ["braid"] }],
+  surfaces: [{ id: "polished-steel", name: "polished steel" }],
+  fittings: [],
+  knots: [],
+  weights: {},
+  tasks: [
+    {
+      id: "relieve",
+      name: "take the load off a jammed line",
+      between: "line",
+      start: { material: "polyester" },
+    },
+  ],
+  cautions: [
+    { id: "stored-energy", text: "Stand clear.", locked: false },
+    { id: "person", text: "Nothing is approved.", locked: true },
+  ],
+  procedures: [
+    { id: "jam", name: "Free a winch", when: "It is jammed.", needs: "relieve" },
+    { id: "coil", name: "Coil a line", when: "After every run.", needs: "" },
+  ],
+  templates: [{ id: "winch", rig: jam }],
+};
+const cell = (knot: string, word: string, first = "") => ({
+  knot,
+  name: knot,
+  bulk_mm: 20,
+  ratio: 1.5,
+  word,
+  seconds: 12,
+  cord_m: 0.3,
+  says: "",
+  first,
+});
+const row = (lowest: number | null, locks: number, n: number) => ({
+  n,
+  lowest_n: lowest,
+  likely_n: 40,
+  highest_n: 0,
+  locks,
+});
+
+let calls: ReturnType<typeof fakeServer>;
+beforeEach(() => {
+  calls = fakeServer({
+    "GET /api/catalogue": catalogue,
+    "POST /api/procedures/jam": (c: { body: unknown }) => ({
+      id: "jam",
+      name: "Free a winch",
+      when: "It is jammed.",
+      cautions: [catalogue.cautions[0]],
+      steps: [{ says: "Look first." }, { says: "Five riding turns.", knot: "rolling-hitch" }],
+      notes: [`Load ${(c.body as { peak_kn: number }).peak_kn} kN.`],
+    }),
+    "GET /api/knots/rolling-hitch/drawing.svg": "<svg></svg>",
+    "GET /api/quantity": { value: 3, text: "3 kN", also: "" },
+    "GET /api/shackle": (c: { query: URLSearchParams }) =>
+      c.query.get("diameter") === "wide"
+        ? {
+            status: 422,
+            detail: "No.",
+            fields: [{ field: "diameter", message: "is not a length", fix: "give 6 mm" }],
+          }
+        : {
+            diameter_mm: 6,
+            cautions: [catalogue.cautions[1]],
+            rows: [
+              {
+                knot: "cow-hitch",
+                name: "Cow hitch",
+                opening_mm: 15,
+                never: "",
+                cells: [cell("eight", "holds"), cell("overhand", "marginal", "Can be tied first.")],
+              },
+              {
+                knot: "twisted-bight",
+                name: "Twisted bight",
+                opening_mm: 20,
+                never: "It opens.",
+                cells: [cell("eight", "pulls through"), cell("overhand", "pulls through")],
+              },
+            ],
+          },
+    "GET /api/knots/cow-hitch/drawing.svg": "<svg></svg>",
+    "GET /api/knots/twisted-bight/drawing.svg": "<svg></svg>",
+    "GET /api/hold": (c: { query: URLSearchParams }) => ({
+      hitch: c.query.get("hitch"),
+      mu: { low: 0.1, likely: 0.15, high: 0.22, tag: "memory", source: "recalled" },
+      rows: [row(null, 0, 1), row(90, 0.4, 2)],
+      turns: 2,
+      says: `Two of ${c.query.get("hitch")} hold it.`,
+    }),
+  });
+});
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+it("lists the jobs and the tools beside them", async () => {
+  show(<JobList />);
+  await screen.findByText("Free a winch");
+  for (const name of ["Coil a line", "Turns and hand force", "Make a soft shackle"]) {
+    expect(screen.getByText(name).closest("a")?.getAttribute("href")).toMatch(/^\/jobs\//);
+  }
+});
+
+it("shows a job with its cautions first, and works it out anew for another load", async () => {
+  show(<JobView />, "/jobs/jam", "/jobs/:id");
+  await screen.findByText("Five riding turns.");
+  const text = document.querySelector("main")?.textContent ?? "";
+  expect(text.indexOf("Stand clear.")).toBeLessThan(text.indexOf("Look first."));
+  expect(text).toContain("The loaded line is 12 mm");
+  fireEvent.click(screen.getByText("1.5 kN"));
+  fireEvent.click(await screen.findByText("5 kN"));
+  await screen.findByText("Load 3 kN.");
+  expect(calls.filter((c) => c.path === "/api/procedures/jam").at(-1)?.body).toMatchObject({ peak_kn: 3 });
+});
+
+it("says of every clamp and stopper in a word whether they go together", async () => {
+  show(<JobView />, "/jobs/soft-shackle", "/jobs/:id");
+  const table = await screen.findByTestId("shackle");
+  expect([...table.querySelectorAll("[data-word]")].map((c) => c.getAttribute("data-word"))).toEqual([
+    "holds",
+    "marginal",
+    "pulls through",
+    "pulls through",
+  ]);
+  expect(table.textContent).toContain("▲ marginal");
+  expect(table.textContent).toContain("Can be tied first.");
+  expect(screen.getByText("Nothing is approved.")).toBeTruthy();
+  fireEvent.change(screen.getByDisplayValue("6 mm"), { target: { value: "wide" } });
+  await screen.findByText(/is not a length – give 6 mm/);
+  expect(screen.getByTestId("shackle")).toBeTruthy();
+});
+
+it("says what hand holds, and when none does or none is needed", async () => {
+  show(<JobView />, "/jobs/turns", "/jobs/:id");
+  await screen.findByText("Two of turns hold it.");
+  const rows = [...document.querySelectorAll("tbody tr")].map((r) => r.textContent);
+  expect(rows[0]).toContain("no hand holds it");
+  expect(rows[1]).toContain("90 N");
+  expect(rows[1]).toContain("locks");
+  expect(rows[1]).toContain("40 in 100");
+  expect(rows[1]).toContain("✓");
+  fireEvent.change(screen.getByLabelText("Made fast with"), { target: { value: "cleat-hitch" } });
+  await screen.findByText("Two of cleat-hitch hold it.");
+  await waitFor(() => expect(document.querySelector("th")?.textContent).toBe("eights"));
+});

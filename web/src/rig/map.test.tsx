@@ -1,0 +1,72 @@
+import { cleanup, screen, waitFor } from "@testing-library/react";
+import { afterEach, expect, it, vi } from "vitest";
+import type { Catalogue, Schemas } from "../api/client";
+import { show } from "../test/app";
+import { firstRig } from "./document";
+import { ChoiceMap } from "./map";
+
+afterEach(() => {
+  cleanup();
+  vi.unstubAllGlobals();
+});
+
+const inputs = [
+  { id: "line.diameter", name: "line diameter", unit: "mm", min: 1, max: 50 },
+  { id: "load", name: "load", unit: "kN", min: 0.1, max: 10 },
+] as Schemas["ChooseInput"][];
+const catalogue = {
+  knots: [
+    { id: "bowline", name: "Bowline" },
+    { id: "clove-hitch", name: "Clove hitch" },
+  ],
+} as unknown as Catalogue;
+const axis = (input: string, name: string, unit: string) => ({ input, name, unit, from: 1, to: 16, now: 4 });
+const frame = {
+  x: axis("line.diameter", "line diameter", "mm"),
+  y: axis("load", "load", "kN"),
+  columns: 8,
+  rows: 8,
+};
+const row = (n: number, knots: string[]) => JSON.stringify({ row: n, knots });
+
+/** Answers in pieces that end in the middle of a line, as a stream does. */
+function stream(text: string, size: number) {
+  return new Response(
+    new ReadableStream({
+      start(c) {
+        for (let i = 0; i < text.length; i += size)
+          c.enqueue(new TextEncoder().encode(text.slice(i, i + size)));
+        c.close();
+      },
+    }),
+    { headers: { "Content-Type": "application/x-ndjson" } },
+  );
+}
+
+const open = () =>
+  show(<ChoiceMap open close={() => undefined} rig={firstRig} inputs={inputs} catalogue={catalogue} />);
+
+it("reads the rows as they come and names every patch with number and word", async () => {
+  const rows = Array.from({ length: 8 }, (_, y) =>
+    row(
+      y,
+      Array.from({ length: 8 }, (_, x) => (x < 2 ? "" : x < 5 ? "bowline" : "clove-hitch")),
+    ),
+  );
+  const asked = vi.fn(async () => stream(`${[JSON.stringify(frame), ...rows].join("\n")}\n`, 37));
+  vi.stubGlobal("fetch", asked);
+  open();
+  await waitFor(() => expect(screen.getByTestId("map").dataset.rows).toBe("8"));
+  const text = screen.getByTestId("map").textContent ?? "";
+  for (const word of ["Bowline", "Clove hitch", "nothing will do", "your rig", "up to 16 kN"])
+    expect(text).toContain(word);
+  const [url, request] = asked.mock.calls[0] as unknown as [string, RequestInit];
+  expect(url).toContain("x=line.diameter&y=load");
+  expect(JSON.parse(String(request.body))).toEqual(firstRig);
+});
+
+it("says so when the map cannot be drawn", async () => {
+  vi.stubGlobal("fetch", async () => new Response("{}", { status: 422 }));
+  open();
+  await screen.findByText(/cannot be drawn/);
+});
