@@ -1,6 +1,7 @@
 import {
   keepPreviousData,
   replaceEqualDeep,
+  type UseQueryResult,
   useMutation,
   useQuery,
   useQueryClient,
