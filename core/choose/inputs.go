@@ -78,6 +78,7 @@ var inputs = []*Input{
 		get: func(d rig.Document) (float64, bool) { return d.PeakKN, false },
 		set: func(d *rig.Document, v float64) { d.PeakKN = v }},
 	jointInput("tail", "line to tie with", "m", 0.05, 60, func(j *rig.Joint) float64 { return j.TailM }, func(j *rig.Joint, v float64) { j.TailM = v }, metres),
+	jointInput("wraps", "wraps", "", 1, 12, func(j *rig.Joint) float64 { return float64(j.Wraps) }, func(j *rig.Joint, v float64) { j.Wraps = int(math.Round(v)) }, func(v float64) string { return fmt.Sprintf("%.0f", v) }),
 	jointInput("time", "time to tie", "s", 3, 900, func(j *rig.Joint) float64 { return j.Seconds }, func(j *rig.Joint, v float64) { j.Seconds = v }, clock),
 	jointInput("distance", "distance to cast off from", "m", 0.5, 50, func(j *rig.Joint) float64 { return j.DistanceM }, func(j *rig.Joint, v float64) { j.DistanceM = v }, metres),
 }

@@ -2,6 +2,7 @@ package choose_test
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"math"
 	"strings"
@@ -85,6 +86,22 @@ func TestPlaneRefusesWhatCannotBeDrawn(t *testing.T) {
 	}
 	_, err := choose.NewPlane(d, choose.Axis{Input: "load"}, choose.Axis{Input: "tail"}, 1, 900)
 	assert.ErrorContains(t, err, "2 to 256")
+}
+
+// Every input can be turned in a rig that has it, and shows in the document.
+func TestEveryInputCanBeTurned(t *testing.T) {
+	for _, text := range []string{joinSixToTwelve, quay} {
+		d := parsed(t, text)
+		before, err := json.Marshal(d)
+		require.NoError(t, err)
+		for _, in := range choose.Inputs(d) {
+			changed, err := json.Marshal(in.With(d, in.Min*2))
+			require.NoError(t, err)
+			assert.NotEqual(t, string(before), string(changed), in.ID)
+			still, _ := json.Marshal(d)
+			assert.Equal(t, string(before), string(still), "%s leaves the rig alone", in.ID)
+		}
+	}
 }
 
 // The edge that Changes names is one: just inside the first choice is the old
