@@ -429,7 +429,7 @@ func (d *drawing) ghost() {
 
 // labels names the ends beside them.
 func (d *drawing) labels() {
-	size := 0.055 * math.Max(d.max.X-d.min.X, d.max.Y-d.min.Y)
+	size := 0.038 * math.Max(d.max.X-d.min.X, d.max.Y-d.min.Y)
 	put := func(p, dir Point, text string) {
 		q := d.tf(p.add(dir.times(0.9 * size)))
 		half := float64(len(text)) * size * 0.27
