@@ -150,6 +150,11 @@ it("says why knots were ruled out, those made for the job first", () => {
   panel();
   expect(screen.getByTestId("ruled-out").textContent).toContain("Cow hitch Cannot be cast off under load.");
   expect(document.body.textContent).toContain("1 more are made for other work");
+  // What is folded away is made when it is opened.
+  expect(document.body.textContent).not.toContain("Left out");
+  const fold = screen.getByText(/was rated/).closest("details") as HTMLDetailsElement;
+  fold.open = true;
+  fireEvent(fold, new Event("toggle"));
   expect(document.body.textContent).toContain("Left out, so taken as steady: no other given.");
 });
 

@@ -424,30 +424,29 @@ function RuledRow({ ruled }: { ruled: Answer["ruled_out"][number] }) {
 const Small = memo(function Small({ answer }: { answer: Answer }) {
   const defaults = answer.defaults.filter((d) => d.field !== "chain[1].joint.tail_m");
   return (
-    <Box as="details" fontSize="15px" mt="1">
-      <Box as="summary" minH="44px" py="2" cursor="pointer" color="quiet">
-        How the {answer.line.name} was rated
-      </Box>
-      <Box px="2" pb="2">
-        {answer.line.options.map((o) => (
-          <Box key={o.name} fontWeight={o.used ? 700 : 400}>
-            {o.used ? "● " : "○ "}
-            {capital(o.name)}: {range(o.mbl_kn, (v) => `${short(v)} kN`)}{" "}
-            <Evidence tag={o.mbl_kn.tag} source={o.mbl_kn.source} />
+    <Fold summary={`How the ${answer.line.name} was rated`}>
+      {() => (
+        <Box px="2" pb="2">
+          {answer.line.options.map((o) => (
+            <Box key={o.name} fontWeight={o.used ? 700 : 400}>
+              {o.used ? "● " : "○ "}
+              {capital(o.name)}: {range(o.mbl_kn, (v) => `${short(v)} kN`)}{" "}
+              <Evidence tag={o.mbl_kn.tag} source={o.mbl_kn.source} />
+            </Box>
+          ))}
+          <Box>{answer.line.why}</Box>
+          <Box>
+            Design factor {short(answer.design_factor)}: {answer.factor_why}{" "}
+            <Evidence tag={answer.factor_tag} source="rope-industry guidance on breaking strength" />. Asked
+            for: {short(answer.needed_kn)} kN.
           </Box>
-        ))}
-        <Box>{answer.line.why}</Box>
-        <Box>
-          Design factor {short(answer.design_factor)}: {answer.factor_why}{" "}
-          <Evidence tag={answer.factor_tag} source="rope-industry guidance on breaking strength" />. Asked
-          for: {short(answer.needed_kn)} kN.
+          {defaults.map((d) => (
+            <Box key={d.field}>
+              Left out, so taken as {d.value}: {d.why}.
+            </Box>
+          ))}
         </Box>
-        {defaults.map((d) => (
-          <Box key={d.field}>
-            Left out, so taken as {d.value}: {d.why}.
-          </Box>
-        ))}
-      </Box>
-    </Box>
+      )}
+    </Fold>
   );
 });

@@ -1,4 +1,5 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Catalogue, Rig, Schemas } from "../api/client";
 import { Press } from "../ui/button";
 import { Drawing, lookOf } from "../ui/drawing";
@@ -21,7 +22,7 @@ type Props = {
 };
 
 /** The chain from end to end, drawn: touch a part to look at it. */
-export function Chain({ rig, whole, catalogue, fishing, at, look, change }: Props) {
+export const Chain = memo(function Chain({ rig, whole, catalogue, fishing, at, look, change }: Props) {
   const here = rig.chain[at];
   const ends = [rig.chain[0], rig.chain.at(-1)];
   const to = (next: Rig, place = at) => {
@@ -82,7 +83,7 @@ export function Chain({ rig, whole, catalogue, fishing, at, look, change }: Prop
       </Flex>
     </Box>
   );
-}
+});
 
 function Part(props: {
   element: Element;

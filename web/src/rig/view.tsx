@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigationType, useSearchParams } from "react-router";
 import type { Catalogue, Rig } from "../api/client";
 import { readRig, useAnswer, useCatalogue, useLines, useRigs, useSaveRig, useWhole } from "../api/hooks";
@@ -48,9 +48,18 @@ export function RigView() {
     document.title = `${rig.name || "Rig"} · Oarweed`;
   }, [rig.name]);
 
-  // The panel is drawn anew only when the answer is: what it calls and holds must stay the same.
-  const choose = useRef((_: string) => undefined as unknown);
-  const select = useCallback((knot: string) => void choose.current(knot), []);
+  // What stands beside the answer is drawn anew only when its own matter is: what it calls must stay the same.
+  const latest = useRef({ change, undo, redo, choose: (_: string) => undefined as unknown });
+  latest.current = { ...latest.current, change, undo, redo };
+  const acts = useMemo(
+    () => ({
+      change: (next: Rig) => latest.current.change(next),
+      undo: () => latest.current.undo?.(),
+      redo: () => latest.current.redo?.(),
+      select: (knot: string) => void latest.current.choose(knot),
+    }),
+    [],
+  );
   const settled = useSettled(here);
   const own = jointOf(here).knot;
   const selected = a?.ranked.find((x) => x.knot === own) ?? a?.ranked[0];
@@ -71,10 +80,18 @@ export function RigView() {
     );
   if (!c) return <Pad>Loading…</Pad>;
   const changePart = (next: Rig) => change(merge(rig, joint, next));
-  choose.current = (knot) => changePart(withJoint(here, { knot }));
+  latest.current.choose = (knot) => changePart(withJoint(here, { knot }));
   return (
     <Box as="main" w="100%" maxW="1360px" mx="auto">
-      <Bar rig={rig} here={here} catalogue={c} change={change} undo={undo} redo={redo} text={plain(parts)} />
+      <Bar
+        rig={rig}
+        here={here}
+        catalogue={c}
+        change={acts.change}
+        undo={undo ? acts.undo : undefined}
+        redo={redo ? acts.redo : undefined}
+        text={plain(parts)}
+      />
       {broken && (
         <Pad>
           <Trouble
@@ -86,7 +103,15 @@ export function RigView() {
           />
         </Pad>
       )}
-      <Chain rig={rig} whole={whole} catalogue={c} fishing={fishing} at={at} look={setAt} change={change} />
+      <Chain
+        rig={rig}
+        whole={whole}
+        catalogue={c}
+        fishing={fishing}
+        at={at}
+        look={setAt}
+        change={acts.change}
+      />
       {a && (
         <LineDrawing
           rig={here}
@@ -125,7 +150,7 @@ export function RigView() {
             fishing={fishing}
             look={lookOf(lineOf(here).construction)}
             selected={selected}
-            select={select}
+            select={acts.select}
             attempt={setAttempt}
           >
             {beneath}
@@ -133,7 +158,9 @@ export function RigView() {
         </Box>
       )}
       <AttemptDialog knot={attempt} close={() => setAttempt("")} />
-      <LoadDialog open={load} close={() => setLoad(false)} rig={here} change={changePart} fishing={fishing} />
+      {load && (
+        <LoadDialog open close={() => setLoad(false)} rig={here} change={changePart} fishing={fishing} />
+      )}
     </Box>
   );
 }
@@ -216,7 +243,7 @@ function useRig() {
 const field = { minHeight: 44, background: "transparent", padding: "0 6px", maxWidth: "min(150px, 30vw)" };
 
 /** Which rig this is, where to begin, saving it, and sending it on. */
-function Bar(props: {
+const Bar = memo(function Bar(props: {
   rig: Rig;
   here: Rig;
   catalogue: Catalogue;
@@ -391,7 +418,7 @@ function Bar(props: {
       ) : null}
     </Box>
   );
-}
+});
 
 /** Where in the chain the part that is looked at has its joint. */
 const jointPlace = (rig: Rig, here: Rig) => rig.chain.indexOf(here.chain[1] as Rig["chain"][number]);

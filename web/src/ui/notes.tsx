@@ -1,4 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { memo } from "react";
 import { ApiError, type Schemas } from "../api/client";
 
 function Mark({ kind }: { kind: "warn" | "lock" }) {
@@ -21,7 +22,12 @@ function Mark({ kind }: { kind: "warn" | "lock" }) {
 }
 
 /** Cautions, beside what they concern. */
-export function Cautions({ list }: { list: Schemas["RigCaution"][] }) {
+export const Cautions = memo(
+  CautionList,
+  (a, b) => a.list.length === b.list.length && a.list.every((c, i) => c.id === b.list[i]?.id),
+);
+
+function CautionList({ list }: { list: Schemas["RigCaution"][] }) {
   return (
     <Flex direction="column" gap="2" role="note" aria-label="Cautions">
       {list.map((c) => (
