@@ -2,11 +2,11 @@ import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useId, useState } from "react";
 import { Link } from "react-router";
 import { type HoldQuery, useCatalogue, useHold } from "../api/hooks";
-import { Pick } from "../knot/list";
 import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 import { force } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
+import { Pick } from "../ui/pick";
 
 const hitches = [
   { id: "turns", name: "plain turns", counts: "turns" },

@@ -8,8 +8,9 @@ import { Press } from "../ui/button";
 import { Drawing, type Look } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { capital, range, seconds } from "../ui/format";
+import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
-import { Hardness, Pick } from "./list";
+import { Pick } from "../ui/pick";
 
 /** Two knots side by side. */
 export function CompareView() {

@@ -1,5 +1,5 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
-import { useId, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useCatalogue, useLearners } from "../api/hooks";
@@ -7,7 +7,9 @@ import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { capital } from "../ui/format";
+import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
+import { control, Field, Pick } from "../ui/pick";
 
 type Brief = Schemas["KnotBrief"];
 
@@ -141,51 +143,6 @@ export function KnotList() {
   );
 }
 
-const control = {
-  minHeight: 44,
-  width: "100%",
-  padding: "0 10px",
-  border: "1.5px solid var(--ink)",
-  borderRadius: 8,
-  background: "var(--sheet)",
-} as const;
-
-function Field(props: { label: string; wide?: boolean; children: (id: string) => React.ReactNode }) {
-  const id = useId();
-  return (
-    <Box gridColumn={props.wide ? { base: "1 / -1", md: "auto" } : undefined} minW="0">
-      <label htmlFor={id} style={{ fontSize: 15 }}>
-        {props.label}
-      </label>
-      {props.children(id)}
-    </Box>
-  );
-}
-
-/** A choice out of a list, with "any" first. */
-export function Pick(props: {
-  label: string;
-  value: string;
-  set: (v: string) => void;
-  any?: string;
-  list: { id: string; name: string }[];
-}) {
-  return (
-    <Field label={props.label}>
-      {(id) => (
-        <select id={id} value={props.value} onChange={(e) => props.set(e.target.value)} style={control}>
-          {props.any && <option value="">{props.any}</option>}
-          {props.list.map((o) => (
-            <option key={o.id} value={o.id}>
-              {o.name}
-            </option>
-          ))}
-        </select>
-      )}
-    </Field>
-  );
-}
-
 type Groups = [string, Brief[]][];
 
 const byKind = (list: Brief[]): Groups =>
@@ -194,13 +151,13 @@ const byKind = (list: Brief[]): Groups =>
     .filter(([, knots]) => knots.length > 0);
 
 function byFit(list: Brief[], task: string): Groups {
-  const fit = (k: Brief) => k.tasks[task] ?? 0;
-  const sorted = [...list].sort((a, b) => fit(b) - fit(a));
+  const suits = (k: Brief) => k.tasks[task] ?? 0;
+  const sorted = [...list].sort((a, b) => suits(b) - suits(a));
   return (
     [
-      ["Made for it", sorted.filter((k) => fit(k) >= 0.7)],
-      ["Will do", sorted.filter((k) => fit(k) >= 0.4 && fit(k) < 0.7)],
-      ["At a pinch", sorted.filter((k) => fit(k) < 0.4)],
+      ["Made for it", sorted.filter((k) => suits(k) >= 0.7)],
+      ["Will do", sorted.filter((k) => suits(k) >= 0.4 && suits(k) < 0.7)],
+      ["At a pinch", sorted.filter((k) => suits(k) < 0.4)],
     ] as Groups
   ).filter(([, knots]) => knots.length > 0);
 }
@@ -252,18 +209,5 @@ function Card({ knot: k, knows }: { knot: Brief; knows?: string[] }) {
         </Box>
       </Flex>
     </Link>
-  );
-}
-
-/** How hard a knot is to learn: five marks, some filled, and said in words. */
-export function Hardness({ of }: { of: number }) {
-  return (
-    <Box fontSize="13px" letterSpacing="2px" color="amber" title={`${of} of 5 hard to learn`}>
-      <span aria-hidden>
-        {"●".repeat(of)}
-        {"○".repeat(5 - of)}
-      </span>
-      <span style={{ position: "absolute", left: -9999 }}>{of} of 5 hard to learn</span>
-    </Box>
   );
 }

@@ -41,13 +41,7 @@ export const Chain = memo(function Chain({ rig, whole, catalogue, fishing, at, l
           aria-label="The rig, from end to end"
         >
           {rig.chain.map((e, i) => (
-            <Flex
-              as="li"
-              // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place in the chain
-              key={i}
-              flex={e.line ? "1 0 130px" : "0 0 auto"}
-              align="center"
-            >
+            <Flex as="li" key={i} flex={e.line ? "1 0 130px" : "0 0 auto"} align="center">
               <Part
                 element={e}
                 place={i}

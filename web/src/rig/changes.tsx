@@ -1,10 +1,11 @@
 import { Box } from "@chakra-ui/react";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { Catalogue, Rig } from "../api/client";
 import { useChances, useChanges } from "../api/hooks";
 import { Press } from "../ui/button";
 import { Outcome } from "./chain";
-import { ChoiceMap } from "./map";
+
+const ChoiceMap = lazy(() => import("./map").then((m) => ({ default: m.ChoiceMap })));
 
 /** How sure the chosen knot is, and what would change the choice. */
 export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catalogue: Catalogue }) {
@@ -41,13 +42,17 @@ export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catal
           <Press mt="2" className="no-print" onClick={() => setMap(true)}>
             Which knot where
           </Press>
-          <ChoiceMap
-            open={map}
-            close={() => setMap(false)}
-            rig={rig}
-            inputs={changes.inputs}
-            catalogue={catalogue}
-          />
+          {map && (
+            <Suspense fallback={null}>
+              <ChoiceMap
+                open
+                close={() => setMap(false)}
+                rig={rig}
+                inputs={changes.inputs}
+                catalogue={catalogue}
+              />
+            </Suspense>
+          )}
         </Box>
       )}
     </Box>

@@ -1,10 +1,10 @@
 import { Box, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import type { Catalogue, Rig, Schemas } from "../api/client";
-import { Pick } from "../knot/list";
 import { Press } from "../ui/button";
 import { length, seconds, short } from "../ui/format";
 import { Trouble } from "../ui/notes";
+import { Pick } from "../ui/pick";
 
 /** The frame of a map, sent ahead of its rows. */
 type Axis = { input: string; name: string; unit: string; from: number; to: number; now: number };

@@ -1,5 +1,5 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { memo, useEffect, useMemo, useRef, useState } from "react";
+import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigationType, useSearchParams } from "react-router";
 import type { Catalogue, Rig } from "../api/client";
 import { readRig, useAnswer, useCatalogue, useLines, useRigs, useSaveRig, useWhole } from "../api/hooks";
@@ -27,9 +27,10 @@ import {
   withLine,
 } from "./document";
 import { LineDrawing } from "./line-drawing";
-import { LoadDialog } from "./load";
 import { phrases, plain, sentence } from "./phrases";
 import { Sentence } from "./sentence";
+
+const LoadDialog = lazy(() => import("./load").then((m) => ({ default: m.LoadDialog })));
 
 /** Home: the chain, the line, the sentence, the answer. The address holds the rig. */
 export function RigView() {
@@ -159,7 +160,9 @@ export function RigView() {
       )}
       <AttemptDialog knot={attempt} close={() => setAttempt("")} />
       {load && (
-        <LoadDialog open close={() => setLoad(false)} rig={here} change={changePart} fishing={fishing} />
+        <Suspense fallback={null}>
+          <LoadDialog open close={() => setLoad(false)} rig={here} change={changePart} fishing={fishing} />
+        </Suspense>
       )}
     </Box>
   );
