@@ -92,7 +92,15 @@ export function HoldView() {
           <Box className="head" fontSize="22px" mt="2" data-testid="hold">
             {data.says}
           </Box>
-          <table style={{ width: "100%", marginTop: 12, borderSpacing: "0 4px", textAlign: "left" }}>
+          <table
+            style={{
+              width: "100%",
+              marginTop: 12,
+              borderSpacing: "4px",
+              textAlign: "left",
+              fontSize: "clamp(14px, 4vw, 17px)",
+            }}
+          >
             <thead>
               <tr>
                 <th scope="col">{counts}</th>
@@ -104,7 +112,13 @@ export function HoldView() {
             </thead>
             <tbody>
               {data.rows.map((r) => (
-                <tr key={r.n} style={{ background: data.turns === r.n ? "var(--glass-wash)" : undefined }}>
+                <tr
+                  key={r.n}
+                  style={{
+                    whiteSpace: "nowrap",
+                    background: data.turns === r.n ? "var(--glass-wash)" : undefined,
+                  }}
+                >
                   <td style={{ fontWeight: 700, padding: "6px 4px" }}>
                     {data.turns === r.n && "✓ "}
                     {r.n || "as made"}

@@ -3,7 +3,7 @@ import { memo } from "react";
 import type { Catalogue, Rig, Schemas } from "../api/client";
 import { Press } from "../ui/button";
 import { Drawing, lookOf } from "../ui/drawing";
-import { Evidence } from "../ui/evidence";
+import { Evidence, Mark } from "../ui/evidence";
 import { force, length, range } from "../ui/format";
 import * as doc from "./document";
 
@@ -168,7 +168,7 @@ function Part(props: {
         {l && (
           <Box color="quiet">
             bears {force(l.capacity_kn.likely, fishing)}
-            {e.line.length_m ? `, ${e.line.length_m} m` : ""}
+            {e.line.length_m ? `, ${e.line.length_m} m` : ""} <Mark tag={l.capacity_kn.tag} />
           </Box>
         )}
         {tag}

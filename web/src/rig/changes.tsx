@@ -3,6 +3,7 @@ import { lazy, Suspense, useState } from "react";
 import type { Catalogue, Rig } from "../api/client";
 import { useChances, useChanges } from "../api/hooks";
 import { Press } from "../ui/button";
+import { Evidence } from "../ui/evidence";
 import { Outcome } from "./chain";
 
 const ChoiceMap = lazy(() => import("./map").then((m) => ({ default: m.ChoiceMap })));
@@ -19,7 +20,11 @@ export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catal
       {changes && (
         <Box mt="3" data-testid="changes">
           <Box as="h3" className="head" fontSize="18px">
-            What would change this
+            What would change this{" "}
+            <Evidence
+              tag="computed"
+              source="every number turned eightfold up and down until another knot comes first, every condition turned once"
+            />
           </Box>
           {changes.changes.length === 0 && <Box>Nothing within eight times up or down.</Box>}
           {changes.changes.slice(0, 6).map((c) => (

@@ -2,6 +2,7 @@ import { Box, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import type { Catalogue, Rig, Schemas } from "../api/client";
 import { Press } from "../ui/button";
+import { Evidence } from "../ui/evidence";
 import { length, seconds, short } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Pick } from "../ui/pick";
@@ -250,7 +251,7 @@ function Picture({
           )}
           <Box color="quiet" fontSize="14px" mt="2">
             Each patch is the first in rank there, everything else as in your rig. Both scales double at equal
-            steps.
+            steps. <Evidence tag="computed" source="the ranking, worked out once for every patch" />
           </Box>
         </Box>
       </Flex>
