@@ -11,8 +11,9 @@ import (
 // Proof is what one closure of a drawing must be; empty fields are not checked.
 type Proof struct {
 	Closure string
-	// Signs is the over and under of every crossing as traced from the tying, for
-	// forms whose closures are blind to some of them; no closure then.
+	// Signs is the over and under of every crossing as recorded from the drawing, for
+	// forms whose closures are blind to some of them; no closure then. It guards
+	// against later changes and proves nothing by itself.
 	Signs     string
 	Linking   []int
 	Alexander string

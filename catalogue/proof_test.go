@@ -138,7 +138,7 @@ func TestTableValuesAgreeWithRegina(t *testing.T) {
 }
 
 // Turning over any single crossing of a drawing must show in its invariants, or,
-// where the closures are blind to it, in the traced signs.
+// where the closures are blind to it, in the recorded signs.
 func TestEveryFlippedCrossingShows(t *testing.T) {
 	c := load(t)
 	for _, k := range c.Knots {
