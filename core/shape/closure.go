@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"sort"
@@ -34,18 +35,55 @@ type Closure struct {
 //     each standing part to the other's tail, "D" each rope to itself;
 //   - parts by themselves, closed in front: "alone" a rope without its object,
 //     "1" and "2" the ropes of a bend, "half" a doubled rope up to its bight,
-//     "begun" the first rope up to the step that the source names.
+//     "begun" the first rope up to the step that the source names, "part" up to a
+//     place that it names;
+//   - where a rope is so divided, also its two parts as if they were two ropes,
+//     each run in the rope's direction: "cut N", "cut X" and "cut D", the last
+//     with the object; for a second place "part 2", "cut 2 N" and so on. A form
+//     made in the bight is no knot at all when it is closed whole; cut at the
+//     bight it is.
 //
 // The first closing arc passes in front of the knot, the second in front of the
 // first.
 func (sh *Shape) Closures() []Closure {
-	var out []Closure
-	for _, p := range append(sh.plans(), sh.partPlans()...) {
-		c := sh.diagram(p).closure(nil)
-		c.Name = p.name
-		out = append(out, c)
+	names, _ := sh.divided()
+	return closures(sh, append(sh.plans(), partPlans(len(sh.Ropes), sh.outline(), names)...))
+}
+
+func (sh *Shape) plans() []plan { return plans(len(sh.Ropes), sh.outline()) }
+
+func (sh *Shape) outline() outline {
+	if len(sh.Objects) == 0 {
+		return none
+	}
+	switch o := sh.Objects[0]; {
+	case o.form() == gap:
+		return none
+	case o.form() == round || o.Kind == Cleat:
+		return ring
+	}
+	return bar
+}
+
+func closures(k strands, all []plan) []Closure {
+	out := make([]Closure, len(all))
+	for i, p := range all {
+		out[i] = closed(k, p).closure(nil)
+		out[i].Name = p.name
 	}
 	return out
+}
+
+// strands is a knot whose open ends can be closed.
+type strands interface {
+	// strand gives a rope or the axis of a bar as a polygon.
+	strand(strandRef) []corner
+	// farAway gives an object closed on itself without passing near the rope.
+	farAway(strandRef) []corner
+	// over tells whether the segment beginning at p passes over the one beginning at
+	// q where they meet, at the shares t and u of their lengths, and which declared
+	// crossing that is, −1 if none.
+	over(p, q corner, t, u float64) (over bool, declared int)
 }
 
 // strandRef is a rope or an object's axis, run forward or back.
@@ -54,15 +92,20 @@ type strandRef struct {
 	index   int
 	reverse bool
 	share   share
+	cut     int // which of the places where it is divided
 }
+
+// sliver is what is cut out where a rope is divided, so that its two ends are
+// apart.
+const sliver = 0.05
 
 // share of a rope to close by itself.
 type share int
 
 const (
-	all   share = iota
-	half        // as far as its middle
-	begun       // as far as the step the source names
+	whole share = iota
+	first       // as far as a place where it is divided
+	rest        // from there on
 )
 
 // plan says which strands follow each other round each component; arcs close
@@ -73,43 +116,65 @@ type plan struct {
 	behind     bool
 }
 
-func (sh *Shape) plans() []plan {
-	a, b := strandRef{index: 0}, strandRef{index: 1}
-	rev := func(s strandRef) strandRef { s.reverse = !s.reverse; return s }
+// outline is how an object is closed.
+type outline int
+
+const (
+	none outline = iota
+	ring         // closed already, or closed far away only
+	bar          // its ends can be joined to the rope's
+)
+
+func (s strandRef) back() strandRef { s.reverse = !s.reverse; return s }
+
+// join gives the plans of two strands: N, X and D.
+func join(prefix string, a, b strandRef) []plan {
+	return []plan{
+		{name: prefix + "N", components: [][]strandRef{{a, b.back()}}},
+		{name: prefix + "X", components: [][]strandRef{{a, b}}},
+		{name: prefix + "D", components: [][]strandRef{{a}, {b}}},
+	}
+}
+
+// plans closes the knot as a whole.
+func plans(ropes int, object outline) []plan {
+	a, o := strandRef{}, strandRef{object: true}
 	switch {
-	case len(sh.Ropes) == 2:
-		return []plan{
-			{name: "N", components: [][]strandRef{{a, rev(b)}}},
-			{name: "X", components: [][]strandRef{{a, b}}},
-			{name: "D", components: [][]strandRef{{a}, {b}}},
-		}
-	case len(sh.Objects) > 0 && sh.Objects[0].form() != gap:
-		o := strandRef{object: true}
+	case ropes == 2:
+		return join("", a, strandRef{index: 1})
+	case object != none:
 		p := []plan{{name: "L", components: [][]strandRef{{a}, {o}}}}
-		if k := sh.Objects[0]; k.form() != round && k.Kind != Cleat {
+		if object == bar {
 			// The axis runs from bottom (right) to top (left) when not reversed.
-			p = append(p, plan{name: "K1", components: [][]strandRef{{a, o}}}, plan{name: "K2", components: [][]strandRef{{a, rev(o)}}})
+			p = append(p, plan{name: "K1", components: [][]strandRef{{a, o}}}, plan{name: "K2", components: [][]strandRef{{a, o.back()}}})
 		}
 		return p
 	}
 	return []plan{{name: "front", components: [][]strandRef{{a}}}, {name: "behind", components: [][]strandRef{{a}}, behind: true}}
 }
 
-// partPlans closes parts of the drawing by themselves.
-func (sh *Shape) partPlans() []plan {
+// partPlans closes parts of the knot by themselves; parts names the first parts of
+// a rope divided at so many places.
+func partPlans(ropes int, object outline, parts []string) []plan {
 	one := func(name string, s strandRef) plan { return plan{name: name, components: [][]strandRef{{s}}} }
-	if len(sh.Ropes) == 2 {
-		return []plan{one("1", strandRef{index: 0}), one("2", strandRef{index: 1})}
+	if ropes == 2 {
+		return []plan{one("1", strandRef{}), one("2", strandRef{index: 1})}
 	}
 	var out []plan
-	if len(sh.Objects) > 0 && sh.Objects[0].form() != gap {
+	if object != none {
 		out = append(out, one("alone", strandRef{}))
 	}
-	if sh.Doubled {
-		out = append(out, one("half", strandRef{share: half}))
-	}
-	if sh.Begun > 0 {
-		out = append(out, one("begun", strandRef{share: begun}))
+	for i, part := range parts {
+		prefix := "cut "
+		if i > 0 {
+			prefix = fmt.Sprintf("cut %d ", i+1)
+		}
+		a, b := strandRef{share: first, cut: i}, strandRef{share: rest, cut: i}
+		cut := join(prefix, a, b)
+		if object != none {
+			cut[2].components = append(cut[2].components, []strandRef{{object: true}})
+		}
+		out = append(append(out, one(part, a)), cut...)
 	}
 	return out
 }
@@ -121,31 +186,35 @@ type corner struct {
 	level int // 0 the knot itself; ±1, ±2 … closing arcs in front or behind
 	ref   strandRef
 	s     float64
+	// z and rise are used by models in space: how near the corner is to the viewer,
+	// and how much nearer the next.
+	z, rise float64
 }
 
 // diagram is a set of closed polygons with a rule for over and under.
 type diagram struct {
-	sh    *Shape
+	strands
 	comps [][]corner
 }
 
-func (sh *Shape) diagram(p plan) diagram {
-	d := diagram{sh: sh}
+// closed closes the ends of a knot as planned.
+func closed(k strands, p plan) diagram {
+	d := diagram{strands: k}
 	arc := 0
 	for _, refs := range p.components {
 		var poly []corner
 		for i, ref := range refs {
 			if len(refs) == 1 && ref.object {
-				poly = append(poly, sh.farAway(ref)...)
+				poly = append(poly, k.farAway(ref)...)
 				continue
 			}
-			poly = append(poly, sh.strand(ref)...)
+			poly = append(poly, k.strand(ref)...)
 			arc++
 			level := arc
 			if p.behind {
 				level = -arc
 			}
-			next := sh.strand(refs[(i+1)%len(refs)])[0].at
+			next := k.strand(refs[(i+1)%len(refs)])[0].at
 			last := poly[len(poly)-1].at
 			// A bent arc, so that it meets no strand end on; being in front of
 			// everything (or behind), its course does not matter.
@@ -172,22 +241,22 @@ func (sh *Shape) strand(ref strandRef) []corner {
 		out = []corner{{at: a, ref: ref}, {at: b, ref: ref}}
 	} else {
 		c := sh.curves[ref.index]
-		upto := c.length()
-		switch ref.share {
-		case half:
-			upto /= 2
-		case begun:
-			upto = c.nodeS(sh.Ropes[ref.index].mark(sh.Begun))
-		}
-		out = append(out, corner{at: c.pt[0], ref: ref})
-		for k := range c.pt[1:] {
-			s := (c.s[k] + c.s[k+1]) / 2
-			if s > upto {
-				return out
+		from, upto := 0.0, c.length()
+		if ref.share != whole {
+			_, at := sh.divided()
+			if ref.share == first {
+				upto = at[ref.cut] - sliver
+			} else {
+				from = at[ref.cut] + sliver
 			}
-			out = append(out, corner{at: c.at(s), ref: ref, s: s})
 		}
-		out = append(out, corner{at: c.pt[len(c.pt)-1], ref: ref, s: c.length()})
+		out = append(out, corner{at: c.at(from), ref: ref, s: from})
+		for k := range c.pt[1:] {
+			if s := (c.s[k] + c.s[k+1]) / 2; s > from && s < upto {
+				out = append(out, corner{at: c.at(s), ref: ref, s: s})
+			}
+		}
+		out = append(out, corner{at: c.at(upto), ref: ref, s: upto})
 	}
 	if ref.reverse {
 		slices.Reverse(out)
@@ -195,6 +264,26 @@ func (sh *Shape) strand(ref strandRef) []corner {
 		// the corner it used to end at, which differs by less than one sample.
 	}
 	return out
+}
+
+// divided names the first parts of the first rope and says how far along it they
+// end.
+func (sh *Shape) divided() (names []string, at []float64) {
+	c := sh.curves[0]
+	switch {
+	case sh.Doubled:
+		names, at = append(names, "half"), append(at, c.length()/2)
+	case sh.Begun > 0:
+		names, at = append(names, "begun"), append(at, c.nodeS(sh.Ropes[0].mark(sh.Begun)))
+	}
+	for i, share := range sh.Parts {
+		name := "part"
+		if i > 0 {
+			name = fmt.Sprintf("part %d", i+1)
+		}
+		names, at = append(names, name), append(at, share*c.length())
+	}
+	return names, at
 }
 
 // farAway closes an object on itself without passing near the rope: a ring is
@@ -267,7 +356,10 @@ func (d diagram) meetings() []meeting {
 					if !ok {
 						continue
 					}
-					over, declared := d.over(p0, q0)
+					over, declared := p0.level > q0.level, -1
+					if p0.level == q0.level {
+						over, declared = d.over(p0, q0, t, u)
+					}
 					out = append(out, meeting{
 						passage{a, float64(i) + t, p1.at.sub(p0.at)},
 						passage{b, float64(j) + u, q1.at.sub(q0.at)}, over, declared})
@@ -293,13 +385,8 @@ func closureOf(meetings []meeting, components int, flipped []bool) Closure {
 	return fromHits(hits, len(meetings), components)
 }
 
-// over tells whether the segment beginning at p passes over the one beginning at
-// q where the two meet, and which declared crossing that is.
-func (d diagram) over(p, q corner) (over bool, declared int) {
-	if p.level != q.level {
-		return p.level > q.level, -1
-	}
-	sh := d.sh
+// over goes by what the source declares where the two meet.
+func (sh *Shape) over(p, q corner, _, _ float64) (over bool, declared int) {
 	switch {
 	case p.ref.object && q.ref.object:
 		return true, -1

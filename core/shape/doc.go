@@ -30,7 +30,8 @@
 // rings; a hole is a gap in a plate.
 //
 // "begun n" has the first rope up to step n proven as a knot of its own, "doubled"
-// the first half of a rope that runs back beside itself.
+// the first half of a rope that runs back beside itself, "divided 0.4 0.6" its
+// parts up to these shares of its length.
 //
 // "ringed x,y r" rings a place to look at, where a faulty form differs.
 //

@@ -54,10 +54,10 @@ func NewDrill(sh *Shape) (*Drill, error) {
 	if n == 0 || n > maxDrill {
 		return nil, fmt.Errorf("%s has %d crossings: a drill wants 1 to %d", sh.ID, n, maxDrill)
 	}
-	plans := sh.plans()
-	meetings := make([][]meeting, len(plans))
-	for i, p := range plans {
-		meetings[i] = sh.diagram(p).meetings()
+	whole := sh.plans()
+	meetings := make([][]meeting, len(whole))
+	for i, p := range whole {
+		meetings[i] = closed(sh, p).meetings()
 	}
 	d.keys = make([]string, 1<<n)
 	flipped := make([]bool, len(sh.crossings))
@@ -66,7 +66,7 @@ func NewDrill(sh *Shape) (*Drill, error) {
 			flipped[k] = mask>>i&1 == 1
 		}
 		var b strings.Builder
-		for i, p := range plans {
+		for i, p := range whole {
 			c := closureOf(meetings[i], len(p.components), flipped)
 			fmt.Fprint(&b, c.Linking, c.Jones, ";")
 		}

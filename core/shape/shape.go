@@ -5,7 +5,6 @@ import (
 	"math"
 	"slices"
 	"sort"
-	"strings"
 
 	"oarweed/core/problem"
 )
@@ -388,20 +387,4 @@ func (sh *Shape) moved(r, n int, step float64) (float64, float64) {
 		to = c.nodeS(k)
 	}
 	return c.nodeS(from), to
-}
-
-// Signs says, rope by rope, whether each crossing is passed over (+) or under (−),
-// in the order in which the rope meets them: "r +-+-".
-func (sh *Shape) Signs() string {
-	var out []string
-	for _, r := range sh.Ropes {
-		var b strings.Builder
-		for _, n := range r.Nodes {
-			if n.Crossing != "" {
-				b.WriteByte("-+"[map[Pass]int{Below: 0, Over: 1}[n.Pass]])
-			}
-		}
-		out = append(out, r.Name+" "+b.String())
-	}
-	return strings.Join(out, ", ")
 }

@@ -55,6 +55,9 @@ type Source struct {
 	// Doubled: the rope runs back beside itself from its middle, so that its first
 	// half can be proven by itself.
 	Doubled bool
+	// Parts are shares of the first rope's length at which it is divided to be
+	// proven in parts.
+	Parts []float64
 	// Begun is the step up to which the first rope is a knot of its own, 0 if none.
 	Begun int
 	// step is the number of this frame, 0 in a source without frames.
@@ -150,7 +153,7 @@ func (s *Source) line(w []string) error {
 		}
 	default:
 		if _, ok := forms[ObjectKind(w[0])]; !ok {
-			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, doubled, ringed, rope, or an object: "+objectKinds())
+			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, doubled, divided, ringed, rope, or an object: "+objectKinds())
 		}
 		if len(w) != 5 {
 			return problem.New("", w[0]+" wants a name, a place and two sizes", `write "post P 4,5 1.2 8"`)
@@ -172,6 +175,15 @@ func (s *Source) line(w []string) error {
 		s.Begun = int(v[0])
 	case "doubled":
 		s.Doubled = true
+	case "divided":
+		v, err := numbers(w[1:], len(w)-1)
+		if err != nil {
+			return err
+		}
+		if len(v) == 0 || slices.Min(v) <= 0 || slices.Max(v) >= 1 {
+			return problem.New("", "divided wants shares of the rope's length", `write "divided 0.4"`)
+		}
+		s.Parts = v
 	case "ringed":
 		if len(w) != 3 {
 			return problem.New("", "ringed wants a place and a radius", `write "ringed 4,5 1.5"`)
