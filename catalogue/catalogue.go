@@ -23,7 +23,7 @@ import (
 	"oarweed/core/shape"
 )
 
-//go:embed *.yaml knots shapes
+//go:embed *.yaml knots shapes second
 var files embed.FS
 
 // Catalogue is everything known, in the order of the files.

@@ -1,0 +1,57 @@
+package catalogue_test
+
+import (
+	"os"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"oarweed/catalogue"
+	"oarweed/core/shape"
+)
+
+// A second drawing is only worth something if it does not depend on where it is
+// looked at from, and if it tells the drawing from one with a crossing turned over.
+func TestSecondDrawings(t *testing.T) {
+	c := load(t)
+	entries, err := os.ReadDir("second")
+	require.NoError(t, err)
+	for _, e := range entries {
+		id, _ := strings.CutSuffix(e.Name(), ".space")
+		t.Run(id, func(t *testing.T) {
+			t.Parallel()
+			require.Contains(t, c.Drawings(), id)
+			s, err := c.Second(id)
+			require.NoError(t, err)
+			assert.Equal(t, id, s.ID, "the file is named after the knot")
+			assert.Greater(t, s.Clearance(), 0.03, "it is left to chance which strand is over")
+			want := s.Closures()
+			for i, x := range s.Leaned(shape.Lean{X: 0.013, Y: -0.011, Z: 0.3}).Closures() {
+				assert.Equal(t, []any{want[i].Linking, want[i].Alexander, want[i].Jones}, []any{x.Linking, x.Alexander, x.Jones}, "%s, leaned", x.Name)
+			}
+			sh, err := c.Drawing(id)
+			require.NoError(t, err)
+			require.NoError(t, s.Matches(sh))
+			seen := false
+			for name := range sh.Crossings {
+				seen = seen || s.Matches(sh.Flipped(name)) != nil
+			}
+			assert.True(t, seen, "it would match any drawing")
+		})
+	}
+}
+
+// Where the origin of a value is a second drawing, there is one.
+func TestProofsNameSecondDrawingsThereAre(t *testing.T) {
+	c := load(t)
+	for _, id := range c.Drawings() {
+		s, err := c.Second(id)
+		require.NoError(t, err)
+		if slices.ContainsFunc(c.Proofs(id), func(p catalogue.Proof) bool { return strings.Contains(p.Origin, "second drawing") }) {
+			assert.NotNil(t, s, id)
+		}
+	}
+}
