@@ -154,10 +154,10 @@ func (s *Space) instruct(verb string, w []string) error {
 		}
 		*rope = append(*rope, coil((*rope)[len(*rope)-1], axis[0], axis[1], v[0], v[1])...)
 	case "cut":
-		if len(w) != 1 || len(*rope) < 2 {
+		if len(w) == 0 || len(*rope) < 2 {
 			return wants("the name of the first part, and rope before it")
 		}
-		s.parts, s.cuts = append(s.parts, w[0]), append(s.cuts, len(*rope))
+		s.parts, s.cuts = append(s.parts, strings.Join(w, " ")), append(s.cuts, len(*rope))
 		at := (*rope)[len(*rope)-1].sub((*rope)[len(*rope)-2])
 		last := (*rope)[len(*rope)-1]
 		*rope = append(*rope, last.add(at.times(2*sliver/at.len()))) // the rest begins here
