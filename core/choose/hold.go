@@ -34,15 +34,6 @@ type HoldRow struct {
 	Locks float64 `json:"locks"`
 }
 
-// counted are the hitches whose number of turns is the user's choice, with what is counted.
-var counted = map[string]struct {
-	from, to int
-	what     string
-}{
-	"turns": {1, 6, "turns"}, "winch": {1, 6, "turns"}, "cleat-hitch": {1, 5, "figure eights"},
-	"cleat-turns": {1, 5, "turns after the eight"}, "rolling-hitch": {2, 8, "riding turns"}, "timber-hitch": {2, 7, "twists"}, "cats-paw": {2, 5, "twists"},
-}
-
 // HoldInput is what a hold table is made from; lengths in metres, forces in newtons.
 type HoldInput struct {
 	Hitch    string
@@ -80,13 +71,11 @@ func Holds(c *catalogue.Catalogue, q HoldInput) (*HoldTable, error) {
 	}
 	mu := m.Mu(q.Wet)
 	out := &HoldTable{Hitch: q.Hitch, Mu: mu}
-	span, many := counted[q.Hitch]
-	if !many {
-		span.from, span.to, span.what = 0, 0, "it"
-	}
+	span, _ := friction.Chosen(q.Hitch)
+	many := span.Counts != ""
 	g := friction.Geometry{Object: float64(q.Object) / 2, Rope: float64(q.Line) / 2}
 	shape := friction.Mu{Rope: 1, Object: surface.Factor.Likely}
-	for n := span.from; n <= span.to; n++ {
+	for n := span.From; n <= span.To; n++ {
 		h, err := friction.Find(q.Hitch, n)
 		if err != nil {
 			return nil, err
@@ -111,11 +100,11 @@ func Holds(c *catalogue.Catalogue, q HoldInput) (*HoldTable, error) {
 	}
 	switch {
 	case out.Turns == nil && many:
-		out.Says = fmt.Sprintf("Not even %d %s hold %s with a hand of %.0f N at the lowest friction expected.", span.to, span.what, q.Load, float64(q.Hand))
+		out.Says = fmt.Sprintf("Not even %d %s hold %s with a hand of %.0f N at the lowest friction expected.", span.To, span.Counts, q.Load, float64(q.Hand))
 	case out.Turns == nil:
 		out.Says = fmt.Sprintf("It does not hold %s with a hand of %.0f N at the lowest friction expected.", q.Load, float64(q.Hand))
 	case many:
-		out.Says = fmt.Sprintf("%d %s hold %s with a hand of %.0f N, even at the lowest friction expected.", *out.Turns, span.what, q.Load, float64(q.Hand))
+		out.Says = fmt.Sprintf("%d %s hold %s with a hand of %.0f N, even at the lowest friction expected.", *out.Turns, span.Counts, q.Load, float64(q.Hand))
 	default:
 		out.Says = fmt.Sprintf("It holds %s with a hand of %.0f N, even at the lowest friction expected.", q.Load, float64(q.Hand))
 	}

@@ -165,6 +165,22 @@ func TestPurchase(t *testing.T) {
 	assert.Less(t, friction.Purchase(0.2, 0.2), friction.Purchase(0.1, 0.1))
 }
 
+func TestEveryHitchCanBeChosen(t *testing.T) {
+	var ids []string
+	for _, c := range friction.Choices() {
+		ids = append(ids, c.ID)
+		assert.NotEmpty(t, c.Name, c.ID)
+		h, err := friction.Find(c.ID, c.To)
+		require.NoError(t, err)
+		one, err := friction.Find(c.ID, c.From)
+		require.NoError(t, err)
+		assert.Equal(t, c.Counts != "", !assert.ObjectsAreEqual(h.Events, one.Events), "%s: its number counts if it changes anything", c.ID)
+	}
+	assert.ElementsMatch(t, friction.IDs(), ids)
+	_, ok := friction.Chosen("granny")
+	assert.False(t, ok)
+}
+
 // More friction never loosens a hitch, more twists never make a timber hitch
 // worse, and what only multiplies a hand never locks.
 func TestEveryHitchBehaves(t *testing.T) {
@@ -193,6 +209,7 @@ func TestEveryHitchBehaves(t *testing.T) {
 	assert.Less(t, critical("timber-hitch", 5), critical("timber-hitch", 3))
 	assert.Less(t, critical("double-ring-hitch", 0), critical("cow-hitch", 0))
 	assert.Less(t, critical("clove-hitch", 0), critical("half-hitch", 0))
+	assert.Less(t, critical("sampan-hitch", 0), critical("slippery-hitch", 0), "two bights pinched, not one")
 }
 
 // n turns and a half: e^{μ(2πn+π)}, the capstan equation.

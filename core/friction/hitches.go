@@ -133,6 +133,16 @@ var hitches = map[string]builder{
 	"slippery-hitch": {0, func(int) Hitch {
 		return Hitch{Events: []Event{mark("standing part"), turn(2 * math.Pi), under("standing part", 0.5)}}
 	}},
+	// The standing part makes a bight round the end's second bight and a turn round
+	// its first; half a turn through the ring; the end's first bight is pinched twice
+	// by the turn, its second twice by the standing part's bight. What pinches a
+	// bight presses on both its strands, half on each.
+	"sampan-hitch": {0, func(int) Hitch {
+		e := onOwn(mark("bight"), turn(math.Pi), mark("turn"), turn(2*math.Pi))
+		e = append(e, turn(math.Pi))
+		return Hitch{Events: append(e, onOwn(under("turn", 0.5), turn(math.Pi), under("turn", 0.5),
+			under("bight", 0.5), turn(math.Pi), under("bight", 0.5))...)}
+	}},
 	// A turn round the pylon, then a half hitch about the standing part.
 	"tow-pylon-hitch": {0, func(int) Hitch {
 		return Hitch{Events: append([]Event{turn(2 * math.Pi)}, onOwn(mark("own turn"), turn(2*math.Pi), under("own turn", 1))...)}

@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"oarweed/catalogue"
+	"oarweed/core/friction"
 	"oarweed/core/knot"
 	"oarweed/core/line"
 	"oarweed/core/rig"
@@ -28,6 +29,8 @@ type Catalogue struct {
 	// Templates are rigs to begin with, Procedures jobs with a guided card.
 	Templates  []catalogue.Template   `json:"templates" nullable:"false"`
 	Procedures []*catalogue.Procedure `json:"procedures" nullable:"false"`
+	// Hitches are what a hold can be worked out for.
+	Hitches []friction.Choice `json:"hitches" nullable:"false"`
 }
 
 // KnotBrief is a knot in a list.
@@ -95,7 +98,7 @@ func (s *server) cautions(k *knot.Knot) []rig.Caution {
 func (s *server) knots(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "catalogue", Method: http.MethodGet, Path: "/api/catalogue", Summary: "Materials, fittings, tasks and knots"},
 		func(context.Context, *struct{}) (*body[Catalogue], error) {
-			c := Catalogue{s.cat().Materials, s.cat().Surfaces, s.cat().Fittings, s.cat().Tasks, s.cat().Weights, s.cat().Cautions, nil, s.cat().Templates, s.cat().Procedures}
+			c := Catalogue{s.cat().Materials, s.cat().Surfaces, s.cat().Fittings, s.cat().Tasks, s.cat().Weights, s.cat().Cautions, nil, s.cat().Templates, s.cat().Procedures, friction.Choices()}
 			for _, k := range s.cat().Knots {
 				c.Knots = append(c.Knots, s.brief(k))
 			}

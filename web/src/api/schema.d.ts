@@ -529,6 +529,7 @@ export interface components {
         Catalogue: {
             cautions: components["schemas"]["RigCaution"][];
             fittings: components["schemas"]["RigFittingKind"][];
+            hitches: components["schemas"]["FrictionChoice"][];
             knots: components["schemas"]["KnotBrief"][];
             materials: components["schemas"]["LineMaterial"][];
             procedures: components["schemas"]["CatalogueProcedure"][];
@@ -870,6 +871,11 @@ export interface components {
             field: string;
             fix?: string;
             message: string;
+        };
+        FrictionChoice: {
+            counts: string;
+            id: string;
+            name: string;
         };
         FrictionReport: {
             /** Format: double */

@@ -8,29 +8,6 @@ import { force } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Pick } from "../ui/pick";
 
-const hitches = [
-  { id: "turns", name: "plain turns", counts: "turns" },
-  { id: "winch", name: "turns on a winch or bollard", counts: "turns and a half" },
-  { id: "cleat-hitch", name: "cleat, locked at the end", counts: "eights" },
-  { id: "cleat-turns", name: "cleat, one eight and turns, no lock", counts: "turns after it" },
-  { id: "rolling-hitch", name: "rolling hitch", counts: "riding turns" },
-  { id: "timber-hitch", name: "timber hitch", counts: "twists" },
-  { id: "cats-paw", name: "cat's paw", counts: "twists" },
-  { id: "round-turn-two-half-hitches", name: "round turn and two half hitches", counts: "" },
-  { id: "clove-hitch", name: "clove hitch", counts: "" },
-  { id: "constrictor-hitch", name: "constrictor", counts: "" },
-  { id: "cow-hitch", name: "cow hitch, one leg loaded", counts: "" },
-  { id: "double-ring-hitch", name: "double ring hitch", counts: "" },
-  { id: "bull-hitch", name: "bull hitch", counts: "" },
-  { id: "pile-hitch", name: "pile hitch", counts: "" },
-  { id: "half-hitch", name: "half hitch", counts: "" },
-  { id: "slippery-hitch", name: "slippery hitch", counts: "" },
-  { id: "fishermans-bend", name: "fisherman's bend", counts: "" },
-  { id: "marlinespike-hitch", name: "marlinespike hitch", counts: "" },
-  { id: "tow-pylon-hitch", name: "tow pylon hitch", counts: "" },
-  { id: "tow-eye-hitch", name: "tow eye hitch", counts: "" },
-];
-
 /** How many turns, and what hand, hold a load. */
 export function HoldView() {
   const catalogue = useCatalogue().data;
@@ -46,6 +23,7 @@ export function HoldView() {
   });
   const { data, error } = useHold(q);
   const set = (part: Partial<HoldQuery>) => setQ({ ...q, ...part });
+  const hitches = catalogue?.hitches ?? [];
   const counts = hitches.find((h) => h.id === q.hitch)?.counts;
   const hand = (n: number | null | undefined) =>
     n === null || n === undefined ? "no hand holds it" : n === 0 ? "locks" : force(n / 1000, false);

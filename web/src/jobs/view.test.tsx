@@ -14,6 +14,11 @@ const jam = {
 const catalogue = {
   materials: [{ id: "polyester", name: "polyester", constructions: ["braid"] }],
   surfaces: [{ id: "polished-steel", name: "polished steel" }],
+  hitches: [
+    { id: "turns", name: "plain turns", counts: "turns" },
+    { id: "cleat-hitch", name: "cleat, locked at the end", counts: "figure eights" },
+    { id: "clove-hitch", name: "clove hitch", counts: "" },
+  ],
   fittings: [],
   knots: [],
   weights: {},
