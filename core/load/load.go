@@ -18,6 +18,7 @@ package load
 import (
 	"fmt"
 	"math"
+	"strconv"
 
 	"oarweed/core/evidence"
 	"oarweed/core/problem"
@@ -33,6 +34,9 @@ const Knot = 1852.0 / 3600
 // Result is a load with how it came about.
 type Result struct {
 	LoadKN evidence.Figure `json:"load_kn"`
+	// PeakKN is what a rig has to be chosen for: the high end of the interval, for a
+	// line that is too strong does no harm. To three figures.
+	PeakKN float64 `json:"peak_kn"`
 	// Character is how the load acts, for the rig.
 	Character string `json:"character"`
 	// Says is the result in a sentence, Working the steps to it.
@@ -41,7 +45,13 @@ type Result struct {
 }
 
 func result(f evidence.Interval, tag evidence.Tag, source, character, says string, working ...string) Result {
-	return Result{evidence.Figure{Interval: f.Scale(1e-3), Tag: tag, Source: source}, character, says, working}
+	kn := f.Scale(1e-3)
+	return Result{evidence.Figure{Interval: kn, Tag: tag, Source: source}, threeFigures(kn.High), character, says, working}
+}
+
+func threeFigures(v float64) float64 {
+	r, _ := strconv.ParseFloat(strconv.FormatFloat(v, 'g', 3, 64), 64)
+	return r
 }
 
 // Pressure is the force of the wind in newtons on an area in m² with drag

@@ -1043,6 +1043,8 @@ export interface components {
         LoadResult: {
             character: string;
             load_kn: components["schemas"]["EvidenceFigure"];
+            /** Format: double */
+            peak_kn: number;
             says: string;
             working: string[];
         };

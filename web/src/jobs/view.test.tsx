@@ -164,5 +164,5 @@ it("says what hand holds, and when none does or none is needed", async () => {
   expect(rows[1]).toContain("✓");
   fireEvent.change(screen.getByLabelText("Made fast with"), { target: { value: "cleat-hitch" } });
   await screen.findByText("Two of cleat-hitch hold it.");
-  await waitFor(() => expect(document.querySelector("th")?.textContent).toBe("eights"));
+  await waitFor(() => expect(document.querySelector("th")?.textContent).toBe("figure eights"));
 });

@@ -133,6 +133,7 @@ it("works out a load, and says what is wrong with what was typed", async () => {
       c.query.get("loa") === "30 ft"
         ? {
             load_kn: { low: 2.2, likely: 3.1, high: 4.05, tag: "memory", source: "table" },
+            peak_kn: 4.05,
             says: "3.1 kN of wind.",
             working: ["by the table"],
             character: "alternating",

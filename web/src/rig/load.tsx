@@ -1,4 +1,4 @@
-import { Box, Dialog, Flex, Portal } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { useId, useState } from "react";
 import type { Rig, Schemas } from "../api/client";
 import { type LoadKind, workOutLoad } from "../api/hooks";
@@ -6,6 +6,7 @@ import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 import { force, range } from "../ui/format";
 import { Trouble } from "../ui/notes";
+import { Sheet } from "../ui/sheet";
 import { lineOf } from "./document";
 
 type Field = { id: string; label: string; start: string };
@@ -87,104 +88,88 @@ export function LoadDialog(props: {
     }
   };
   return (
-    <Dialog.Root open={open} onOpenChange={(e) => !e.open && close()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content bg="sheet" color="ink">
-            <Dialog.Header>
-              <Dialog.Title>Work out the load</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              <Flex gap="2" wrap="wrap" role="group" aria-label="Kind of load">
-                {kinds.map((k) => (
-                  <Press
-                    key={k.id}
-                    aria-pressed={k.id === kind}
-                    onClick={() => {
-                      setKind(k.id);
-                      setResult(undefined);
-                      setError(undefined);
-                    }}
-                  >
-                    {k.name}
-                  </Press>
-                ))}
-              </Flex>
-              <form
-                onSubmit={(e) => {
-                  e.preventDefault();
-                  void work();
-                }}
-              >
-                {now?.fields.map((f) => (
-                  <Flex key={f.id} mt="3" gap="3" align="center">
-                    <label htmlFor={base + f.id} style={{ flex: 1 }}>
-                      {f.label}
-                    </label>
-                    <input
-                      id={base + f.id}
-                      value={value(f)}
-                      onChange={(e) => {
-                        setTyped({ ...typed, [f.id]: e.target.value });
-                        setResult(undefined);
-                      }}
-                      style={{
-                        minHeight: 44,
-                        width: 130,
-                        padding: "0 10px",
-                        border: "1.5px solid var(--ink)",
-                        borderRadius: 8,
-                        background: "var(--paper)",
-                      }}
-                    />
-                  </Flex>
-                ))}
-                <Press type="submit" look="main" mt="3">
-                  Work it out
-                </Press>
-              </form>
-              <Box mt="3">
-                <Trouble error={error} />
-                {result && (
-                  <Box bg="amberWash" borderRadius="10px" p="3" data-testid="load-result">
-                    <Box fontSize="18px" fontWeight="700">
-                      {result.says}
-                    </Box>
-                    {result.working.map((w) => (
-                      <Box key={w} fontSize="15px">
-                        {w}
-                      </Box>
-                    ))}
-                    <Box fontSize="15px">
-                      Likely between {range(result.load_kn, (v) => force(v, fishing))}{" "}
-                      <Evidence tag={result.load_kn.tag} source={result.load_kn.source} />
-                    </Box>
-                    <Press
-                      mt="2"
-                      look="main"
-                      onClick={() => {
-                        change({
-                          ...rig,
-                          // The safe end of what is likely, to three figures.
-                          peak_kn: Number(result.load_kn.high.toPrecision(3)),
-                          character: result.character as Rig["character"],
-                        });
-                        close();
-                      }}
-                    >
-                      Use {force(result.load_kn.high, fishing)} in this rig
-                    </Press>
-                  </Box>
-                )}
+    <Sheet open={open} close={close} title="Work out the load">
+      <Flex gap="2" wrap="wrap" role="group" aria-label="Kind of load">
+        {kinds.map((k) => (
+          <Press
+            key={k.id}
+            aria-pressed={k.id === kind}
+            onClick={() => {
+              setKind(k.id);
+              setResult(undefined);
+              setError(undefined);
+            }}
+          >
+            {k.name}
+          </Press>
+        ))}
+      </Flex>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          void work();
+        }}
+      >
+        {now?.fields.map((f) => (
+          <Flex key={f.id} mt="3" gap="3" align="center">
+            <label htmlFor={base + f.id} style={{ flex: 1 }}>
+              {f.label}
+            </label>
+            <input
+              id={base + f.id}
+              value={value(f)}
+              onChange={(e) => {
+                setTyped({ ...typed, [f.id]: e.target.value });
+                setResult(undefined);
+              }}
+              style={{
+                minHeight: 44,
+                width: 130,
+                padding: "0 10px",
+                border: "1.5px solid var(--ink)",
+                borderRadius: 8,
+                background: "var(--paper)",
+              }}
+            />
+          </Flex>
+        ))}
+        <Press type="submit" look="main" mt="3">
+          Work it out
+        </Press>
+      </form>
+      <Box mt="3">
+        <Trouble error={error} />
+        {result && (
+          <Box bg="amberWash" borderRadius="10px" p="3" data-testid="load-result">
+            <Box fontSize="18px" fontWeight="700">
+              {result.says}
+            </Box>
+            {result.working.map((w) => (
+              <Box key={w} fontSize="15px">
+                {w}
               </Box>
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Press onClick={close}>Close</Press>
-            </Dialog.Footer>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+            ))}
+            <Box fontSize="15px">
+              Likely between {range(result.load_kn, (v) => force(v, fishing))}{" "}
+              <Evidence tag={result.load_kn.tag} source={result.load_kn.source} />
+            </Box>
+            <Press
+              mt="2"
+              look="main"
+              onClick={() => {
+                change({
+                  ...rig,
+                  peak_kn: result.peak_kn,
+                  character: result.character as Rig["character"],
+                });
+                close();
+              }}
+            >
+              Use {force(result.peak_kn, fishing)} in this rig
+            </Press>
+          </Box>
+        )}
+      </Box>
+    </Sheet>
   );
 }

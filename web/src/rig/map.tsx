@@ -1,11 +1,11 @@
-import { Box, Dialog, Flex, Portal } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import type { Catalogue, Rig, Schemas } from "../api/client";
-import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 import { length, seconds, short } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Pick } from "../ui/pick";
+import { Sheet } from "../ui/sheet";
 
 /** The frame of a map, sent ahead of its rows. */
 type Axis = { input: string; name: string; unit: string; from: number; to: number; now: number };
@@ -34,33 +34,18 @@ export function ChoiceMap(props: {
   const { plane, rows, error } = useMap(open ? rig : undefined, across, y);
   const list = inputs.map((i) => ({ id: i.id, name: i.name }));
   return (
-    <Dialog.Root open={open} onOpenChange={(e) => !e.open && close()} size="xl">
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content bg="sheet" color="ink" maxW="900px">
-            <Dialog.Header>
-              <Dialog.Title>Which knot where</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              <Flex gap="3" wrap="wrap">
-                <Box flex="1" minW="200px">
-                  <Pick label="Across" value={across} set={setX} list={list.filter((i) => i.id !== y)} />
-                </Box>
-                <Box flex="1" minW="200px">
-                  <Pick label="Upward" value={y} set={setY} list={list.filter((i) => i.id !== across)} />
-                </Box>
-              </Flex>
-              <Trouble error={error} />
-              {plane && <Picture plane={plane} rows={rows} catalogue={catalogue} />}
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Press onClick={close}>Close</Press>
-            </Dialog.Footer>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <Sheet open={open} close={close} title="Which knot where" wide>
+      <Flex gap="3" wrap="wrap">
+        <Box flex="1" minW="200px">
+          <Pick label="Across" value={across} set={setX} list={list.filter((i) => i.id !== y)} />
+        </Box>
+        <Box flex="1" minW="200px">
+          <Pick label="Upward" value={y} set={setY} list={list.filter((i) => i.id !== across)} />
+        </Box>
+      </Flex>
+      <Trouble error={error} />
+      {plane && <Picture plane={plane} rows={rows} catalogue={catalogue} />}
+    </Sheet>
   );
 }
 
