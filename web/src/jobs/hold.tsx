@@ -4,9 +4,14 @@ import { Link } from "react-router";
 import { type HoldQuery, useCatalogue, useHold } from "../api/hooks";
 import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
-import { force } from "../ui/format";
+import { force, short } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Pick } from "../ui/pick";
+
+const cell = { padding: "6px 6px", verticalAlign: "bottom" } as const;
+
+/** A hand force in newtons; friction is not known to more than two figures. */
+const newtons = (n: number) => (n < 9950 ? `${short(Number(n.toPrecision(2)))} N` : force(n / 1000, false));
 
 /** How many turns, and what hand, hold a load. */
 export function HoldView() {
@@ -26,7 +31,7 @@ export function HoldView() {
   const hitches = catalogue?.hitches ?? [];
   const counts = hitches.find((h) => h.id === q.hitch)?.counts;
   const hand = (n: number | null | undefined) =>
-    n === null || n === undefined ? "no hand holds it" : n === 0 ? "locks" : force(n / 1000, false);
+    n === null || n === undefined ? "none holds" : n === 0 ? "locks" : newtons(n);
   return (
     <Box as="main" w="100%" maxW="900px" mx="auto" px={{ base: 3, md: 6 }} py="5">
       <Box as="h1" fontSize="30px">
@@ -74,18 +79,21 @@ export function HoldView() {
             style={{
               width: "100%",
               marginTop: 12,
-              borderSpacing: "4px",
-              textAlign: "left",
+              borderCollapse: "collapse",
+              textAlign: "right",
               fontSize: "clamp(14px, 4vw, 17px)",
             }}
           >
             <thead>
               <tr>
-                <th scope="col">{counts}</th>
-                <th scope="col">hand at the lowest friction</th>
-                <th scope="col">likely</th>
-                <th scope="col">highest</th>
-                <th scope="col">locks by itself</th>
+                <th scope="col" style={{ ...cell, textAlign: "left" }}>
+                  {counts}
+                </th>
+                {["hand at the lowest friction", "likely", "highest", "locks by itself"].map((head) => (
+                  <th key={head} scope="col" style={cell}>
+                    {head}
+                  </th>
+                ))}
               </tr>
             </thead>
             <tbody>
@@ -97,14 +105,14 @@ export function HoldView() {
                     background: data.turns === r.n ? "var(--glass-wash)" : undefined,
                   }}
                 >
-                  <td style={{ fontWeight: 700, padding: "6px 4px" }}>
+                  <td style={{ ...cell, fontWeight: 700, textAlign: "left" }}>
                     {data.turns === r.n && "✓ "}
                     {r.n || "as made"}
                   </td>
-                  <td>{hand(r.lowest_n)}</td>
-                  <td>{hand(r.likely_n)}</td>
-                  <td>{hand(r.highest_n)}</td>
-                  <td>{r.locks > 0 ? `${Math.round(r.locks * 100)} in 100` : "never"}</td>
+                  <td style={cell}>{hand(r.lowest_n)}</td>
+                  <td style={cell}>{hand(r.likely_n)}</td>
+                  <td style={cell}>{hand(r.highest_n)}</td>
+                  <td style={cell}>{r.locks > 0 ? `${Math.round(r.locks * 100)} in 100` : "never"}</td>
                 </tr>
               ))}
             </tbody>

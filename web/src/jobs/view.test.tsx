@@ -157,7 +157,7 @@ it("says what hand holds, and when none does or none is needed", async () => {
   show(<JobView />, "/jobs/turns", "/jobs/:id");
   await screen.findByText("Two of turns hold it.");
   const rows = [...document.querySelectorAll("tbody tr")].map((r) => r.textContent);
-  expect(rows[0]).toContain("no hand holds it");
+  expect(rows[0]).toContain("none holds");
   expect(rows[1]).toContain("90 N");
   expect(rows[1]).toContain("locks");
   expect(rows[1]).toContain("40 in 100");

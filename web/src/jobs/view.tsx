@@ -226,7 +226,8 @@ function SoftShackle() {
         <Box overflowX="auto" mt="3">
           <table
             data-testid="shackle"
-            style={{ borderCollapse: "separate", borderSpacing: 6, width: "100%", minWidth: 760 }}
+            className="matrix"
+            style={{ borderCollapse: "separate", borderSpacing: 6, width: "100%" }}
           >
             <thead>
               <tr>
@@ -263,7 +264,12 @@ function SoftShackle() {
                     </Flex>
                   </th>
                   {r.cells.map((c) => (
-                    <td key={c.knot} title={c.says} style={{ padding: 0, verticalAlign: "top" }}>
+                    <td
+                      key={c.knot}
+                      title={c.says}
+                      data-column={`${c.name}, ${length(c.bulk_mm)}`}
+                      style={{ padding: 0, verticalAlign: "top" }}
+                    >
                       <Box
                         bg={tint[c.word]}
                         borderRadius="8px"
