@@ -47,5 +47,7 @@
 // gives a planar diagram code, from which linking numbers, the Alexander
 // polynomial and determinant, and the Jones polynomial follow. They prove that a
 // drawing is topologically what its code says; that the code is the knot named
-// is for an independent drawing, a knot table and a person's eye to say.
+// is for an independent drawing, a knot table and a person's eye to say. The
+// independent drawing is a [Space]: ropes laid through places in space, in which
+// what passes over what follows from the places.
 package shape

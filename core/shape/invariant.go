@@ -72,6 +72,9 @@ func (m matching) join(a, b byte) (matching, bool) {
 // polynomial, Topology 26, 1987), and normalises it by the writhe so that the
 // unknot gives 1. The exponents of the result count halves of t.
 func (d pd) jones() laurent {
+	if len(d.x) > 127 {
+		panic("shape: a matching names its edges by bytes; 127 crossings are the most") // no drawing comes near
+	}
 	state := map[matching]laurent{"": monomial(1, 0)} // in A
 	open := map[int]bool{}
 	left := make([]bool, len(d.x))

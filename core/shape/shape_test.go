@@ -192,10 +192,61 @@ func torus(n int) [][4]int {
 	return x
 }
 
+// turksHead is the planar diagram code of the closed braid (σ₁σ₂⁻¹)ⁿ, edges
+// numbered along each component.
+func turksHead(n int) [][4]int {
+	var x [][4]int
+	next := 3
+	at := []int{0, 1, 2}
+	for k := range 2 * n {
+		i := k % 2
+		left, right := at[i], at[i+1]
+		at[i], at[i+1] = next, next+1
+		if i == 0 {
+			x = append(x, [4]int{right, left, next, next + 1})
+		} else {
+			x = append(x, [4]int{left, next, next + 1, right})
+		}
+		next += 2
+	}
+	joined := map[int]int{at[0]: 0, at[1]: 1, at[2]: 2}
+	after := map[int]int{}
+	for j := range x {
+		for i, e := range x[j] {
+			if first, ok := joined[e]; ok {
+				x[j][i] = first
+			}
+		}
+		after[x[j][0]] = x[j][2]
+		if j%2 == 0 { // the upper strand runs from the upper left
+			after[x[j][1]] = x[j][3]
+		} else {
+			after[x[j][3]] = x[j][1]
+		}
+	}
+	number := map[int]int{}
+	for e := range 3 {
+		for ; number[e] == 0; e = after[e] {
+			number[e] = len(number) + 1
+		}
+	}
+	for j := range x {
+		for i, e := range x[j] {
+			x[j][i] = number[e]
+		}
+	}
+	return x
+}
+
+// Rolfsen's table: the braid's fourth power is 8₁₈.
+func TestTurksHeadOfFour(t *testing.T) {
+	assert.True(t, shape.Same("t^-4 - 4t^-3 + 6t^-2 - 7t^-1 + 9 - 7t + 6t^2 - 4t^3 + t^4", shape.JonesOf(turksHead(4))), shape.JonesOf(turksHead(4)))
+}
+
 func BenchmarkJones(b *testing.B) {
-	for _, n := range []int{12, 20} {
-		code := torus(n - 1)
-		b.Run(fmt.Sprint(n-1, " crossings"), func(b *testing.B) {
+	for _, n := range []int{6, 10} {
+		code := turksHead(n)
+		b.Run(fmt.Sprint(2*n, " crossings"), func(b *testing.B) {
 			for b.Loop() {
 				shape.JonesOf(code)
 			}
