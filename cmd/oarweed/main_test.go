@@ -135,7 +135,7 @@ func TestRigMapLoadShackleProcedure(t *testing.T) {
 	assert.InDelta(t, 3.114, doc["load_kn"].(map[string]any)["likely"], 0.001, "700 lbf: ground-tackle table, from memory")
 	doc, _, err = oarweed(t, "", "hold", "--hitch", "winch", "--load", "2.4kN")
 	require.NoError(t, err)
-	assert.Contains(t, doc["says"], "turns hold 2.4 kN")
+	assert.Contains(t, doc["says"], "5 turns and a half hold 2.4 kN")
 	doc, _, err = oarweed(t, "", "shackle", "--diameter", "8mm")
 	require.NoError(t, err)
 	assert.Len(t, doc["rows"], 5)

@@ -47,6 +47,8 @@ func (v Lean) turn(a Vec) Vec {
 // Its text has one instruction a line; remarks begin with #:
 //
 //	space snell
+//	seen across mirrored           how its drawing sees it, with the closed object
+//	                               run the other way: reversed; left out, any look does
 //	ring 20,0,0 2                  a closed ring that faces the viewer: centre, radius
 //	loop 1,0,0 2,0,0 …             a closed object with these corners
 //	bar 10,0,0 -10,0,0             a bar from its bottom or right end to its top or left
@@ -66,6 +68,7 @@ type Space struct {
 	parts  []string
 	cuts   []int
 	view   Lean
+	seen   *look
 }
 
 // ParseSpace reads a second drawing. Errors name the line.
@@ -104,6 +107,11 @@ func (s *Space) instruct(verb string, w []string) error {
 			return wants("a name")
 		}
 		s.ID = w[0]
+	case "seen":
+		s.seen = &look{slices.Contains(w, "across"), slices.Contains(w, "reversed"), slices.Contains(w, "mirrored")}
+		if len(slices.DeleteFunc(slices.Clone(w), func(x string) bool { return x == "across" || x == "reversed" || x == "mirrored" })) > 0 {
+			return wants("across, reversed, mirrored or nothing")
+		}
 	case "ring":
 		if len(w) != 2 {
 			return wants("a centre and a radius")
@@ -181,7 +189,7 @@ func (s *Space) instruct(verb string, w []string) error {
 		}
 		*rope = append(there, back...)
 	default:
-		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, ring, loop, bar, rope, to, coil, cut or pair")
+		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, rope, to, coil, cut or pair")
 	}
 	return nil
 }
@@ -356,23 +364,44 @@ func strandsOf(s *Space) [][]corner {
 	return out
 }
 
-// Matches holds the model against a drawing: every closure must agree, or every
-// closure must be the mirror image. Which way round a closed object runs does not
-// matter, nor whether the drawing shows the knot from across: then the closing
-// arcs, which are in front, pass on the model's other side.
+// look is one way to see a model: from across, a closed object run the other way
+// round, in the mirror.
+type look struct{ across, otherWay, mirrored bool }
+
+// Matches holds the model against a drawing: every closure must agree. Where the
+// model does not say how the drawing sees it, every look is tried: the closing
+// arcs, which are in front, then pass on its other side, or all is mirrored.
 func (s *Space) Matches(sh *Shape) error {
 	drawn := sh.Closures()
 	var least *problem.List
 	fewest := len(drawn) + 1
-	for _, model := range []*Space{s, s.OtherWay(), s.across(), s.across().OtherWay()} {
-		closures := model.Closures()
-		for _, mirrored := range []bool{false, true} {
-			if l, n := differences(s.ID, drawn, closures, mirrored); n < fewest {
-				least, fewest = l, n
+	for _, across := range []bool{false, true} {
+		for _, otherWay := range []bool{false, true} {
+			var closures []Closure
+			for _, mirrored := range []bool{false, true} {
+				if s.seen != nil && *s.seen != (look{across, otherWay, mirrored}) {
+					continue
+				}
+				if closures == nil {
+					closures = s.turned(across, otherWay).Closures()
+				}
+				if l, n := differences(s.ID, drawn, closures, mirrored); n < fewest {
+					least, fewest = l, n
+				}
 			}
 		}
 	}
 	return least.Err()
+}
+
+func (s *Space) turned(across, otherWay bool) *Space {
+	if across {
+		s = s.across()
+	}
+	if otherWay {
+		s = s.OtherWay()
+	}
+	return s
 }
 
 // across is the model turned over about the axis of its bar, so that the bar still

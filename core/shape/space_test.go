@@ -82,6 +82,7 @@ func TestSpaceSaysWhatIsWrong(t *testing.T) {
 		"space a\nto 1,2,3":                      "line 2: to wants a rope begun before it",
 		"space a\nrope\nto 1,2":                  `line 3: "1,2" is not a place`,
 		"space a\nrope\nto 0,0,0 1,0,0\nwind up": `line 4: "wind" is no instruction`,
+		"space a\nseen twice":                    "line 2: seen wants across",
 		"space a b":                              "line 1: space wants a name",
 		"space a\nring 0,0,0":                    "line 2: ring wants a centre and a radius",
 		"space a\nbar 0,0,0":                     "line 2: bar wants two places or more",
