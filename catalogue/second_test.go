@@ -51,5 +51,8 @@ func TestProofsNameSecondDrawingsThereAre(t *testing.T) {
 		if slices.ContainsFunc(c.Proofs(id), func(p catalogue.Proof) bool { return strings.Contains(p.Origin, "second drawing") }) {
 			assert.NotNil(t, s, id)
 		}
+		for _, p := range c.Proofs(id) {
+			assert.NotContains(t, p.Origin, "not independent", "%s %s", id, p.Closure)
+		}
 	}
 }
