@@ -163,7 +163,22 @@ func (p *page) press(css string) {
 	p.t.Helper()
 	ctx, cancel := context.WithTimeout(p.ctx, 10*time.Second)
 	defer cancel()
+	p.still(css)
 	require.NoError(p.t, chromedp.Do(ctx, chromedp.Click(chromedp.CSS(css))), "pressing %s", css)
+}
+
+// still brings an element into sight and waits until it has stopped moving: a menu
+// that is just opening would be clicked beside.
+func (p *page) still(css string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf(`(() => {
+		const e = document.querySelector(%q)
+		if (!e) return false
+		e.scrollIntoView({block: "nearest", behavior: "instant"})
+		const r = e.getBoundingClientRect(), now = [r.x, r.y, r.width, r.height].join()
+		if (window.lastSeen?.of !== e || window.lastSeen.at !== now) window.lastSeen = {of: e, at: now, since: performance.now()}
+		return performance.now() - window.lastSeen.since > 60
+	})()`, css), css+" to stand still")
 }
 
 // pressText clicks the smallest button, option or link whose text holds words.
