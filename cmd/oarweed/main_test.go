@@ -87,7 +87,7 @@ func TestShape(t *testing.T) {
 	_, out, err = oarweed(t, "", "shape", "draw", "bowline", "--format", "png", "--width", "64")
 	require.NoError(t, err)
 	assert.True(t, strings.HasPrefix(out, "\x89PNG"))
-	for _, args := range [][]string{{}, {"bake"}, {"draw"}, {"draw", "sky-hook"}, {"draw", "bowline", "--format", "gif"}} {
+	for _, args := range [][]string{{}, {"bake"}, {"draw"}, {"draw", "sky-hook"}, {"draw", "bowline", "--format", "gif"}, {"draw", "bowline", "--step", "99"}} {
 		_, _, err := oarweed(t, "", append([]string{"shape"}, args...)...)
 		assert.Error(t, err, args)
 	}

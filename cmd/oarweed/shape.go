@@ -105,6 +105,9 @@ func shapeDraw(cat *catalogue.Catalogue, id string, args []string, out io.Writer
 	if err != nil {
 		return show(out, nil, err)
 	}
+	if err := sh.HasStep(o.Step); err != nil {
+		return show(out, nil, err)
+	}
 	o.Title = id
 	if k := cat.Knot(id); k != nil {
 		o.Title = k.Name

@@ -359,6 +359,15 @@ func (sh *Shape) onRope(r int) []float64 {
 // Steps is the number of the last step.
 func (sh *Shape) Steps() int { return sh.steps() }
 
+// HasStep says what is wrong with a step that the drawing has not; below zero is
+// the finished knot.
+func (sh *Shape) HasStep(step float64) error {
+	if last := sh.Steps(); !(step <= float64(last)) {
+		return problem.New("step", fmt.Sprintf("there is no step %g", step), fmt.Sprintf("give 0 to %d, or −1 for the finished knot", last))
+	}
+	return nil
+}
+
 // reach is how far rope r is laid at a step; between steps the working end is
 // on its way from one mark to the next.
 func (sh *Shape) reach(r int, step float64) float64 {

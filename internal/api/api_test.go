@@ -162,6 +162,9 @@ func TestDescriptionAndPages(t *testing.T) {
 	for _, p := range []string{"/api/choose", "/api/knots/{id}/drawing.svg", "/api/rigs/{id}", "/api/attempts"} {
 		assert.Contains(t, doc.Paths, p)
 	}
+	res, text = call(t, srv, "GET", "/api/knots/bowline/drawing.svg?step=99", "")
+	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
+	assert.Contains(t, text, "there is no step 99")
 	res, text = call(t, srv, "GET", "/api/knots/bowline/drawing.svg?step=2&view=left&look=braid&labels=true", "")
 	assert.Equal(t, "image/svg+xml", res.Header.Get("Content-Type"))
 	assert.True(t, strings.HasPrefix(text, "<svg"))

@@ -190,6 +190,9 @@ func (s *server) knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")
 			}
+			if err := sh.HasStep(in.Step); err != nil {
+				return nil, fail(ctx, err)
+			}
 			return svg(sh.SVG(shape.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
 		})
 }
