@@ -167,6 +167,18 @@ func (p *page) press(css string) {
 	require.NoError(p.t, chromedp.Do(ctx, chromedp.Click(chromedp.CSS(css))), "pressing %s", css)
 }
 
+// focus puts the keyboard on the first element under css and waits until it stays
+// there: an answer that arrives may draw the page anew.
+func (p *page) focus(css string) {
+	p.t.Helper()
+	p.still(css)
+	p.until(fmt.Sprintf(`(() => {
+		const e = document.querySelector(%q)
+		if (document.activeElement !== e) { e?.focus(); return false }
+		return true
+	})()`, css), "the keyboard on "+css)
+}
+
 // still brings an element into sight and waits until it has stopped moving: a menu
 // that is just opening would be clicked beside.
 func (p *page) still(css string) {
