@@ -60,8 +60,8 @@ func (c *Catalogue) Prove(id string) error {
 	return l.Err()
 }
 
-// Second gives the second drawing of a knot, made in space without sight of the
-// first; nil if it has none.
+// Second gives the second drawing of a knot, made in space from how it is tied;
+// nil if it has none.
 func (c *Catalogue) Second(id string) (*shape.Space, error) {
 	text, err := fs.ReadFile(files, "second/"+id+".space")
 	if err != nil {
