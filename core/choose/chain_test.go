@@ -11,6 +11,7 @@ import (
 	"pgregory.net/rapid"
 
 	"oarweed/core/choose"
+	"oarweed/core/knot"
 	"oarweed/core/rig"
 	"oarweed/core/unit"
 )
@@ -342,6 +343,16 @@ func TestHoldTable(t *testing.T) {
 	assert.Greater(t, lock.Rows[1].Locks, 0.0)
 	assert.Zero(t, bare.Rows[1].Locks)
 	assert.Contains(t, lock.Says, "figure eight")
+	assert.Nil(t, lock.Trade, "its friction decides")
+	q.Hitch = "sampan-hitch"
+	for wet, class := range map[bool]knot.Class{true: knot.Marginal, false: knot.Holds} {
+		q.Wet = wet
+		slipped, err := choose.Holds(cat, q)
+		require.NoError(t, err)
+		require.NotNil(t, slipped.Trade, "its class decides")
+		assert.Equal(t, class, slipped.Trade.Class)
+		assert.Equal(t, class != knot.Holds, strings.HasPrefix(slipped.Says, "From use it is marginal."), "the answer does not promise more than use does")
+	}
 	for _, bad := range []func(*choose.HoldInput){
 		func(q *choose.HoldInput) { q.Material = "cheese" }, func(q *choose.HoldInput) { q.Surface = "ice" },
 		func(q *choose.HoldInput) { q.Load = 0 }, func(q *choose.HoldInput) { q.Hitch = "knitting" },

@@ -3,10 +3,12 @@ package choose
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"oarweed/catalogue"
 	"oarweed/core/evidence"
 	"oarweed/core/friction"
+	"oarweed/core/knot"
 	"oarweed/core/problem"
 	"oarweed/core/unit"
 )
@@ -20,6 +22,16 @@ type HoldTable struct {
 	// where no number up to the last row does.
 	Turns *int   `json:"turns,omitempty"`
 	Says  string `json:"says"`
+	// Trade is what the trade knows of it, where that and not the model decides
+	// whether it is recommended.
+	Trade *TradeHold `json:"trade,omitempty"`
+}
+
+// TradeHold is a class of hold known from use.
+type TradeHold struct {
+	Class knot.Class   `json:"class" enum:"holds,marginal,slips"`
+	Why   string       `json:"why"`
+	Tag   evidence.Tag `json:"tag" enum:"published,trade,memory,computed,yours"`
 }
 
 // HoldRow is one number of turns, eights or twists.
@@ -71,6 +83,14 @@ func Holds(c *catalogue.Catalogue, q HoldInput) (*HoldTable, error) {
 	}
 	mu := m.Mu(q.Wet)
 	out := &HoldTable{Hitch: q.Hitch, Mu: mu}
+	if k := c.Knot(q.Hitch); k != nil && k.Network == "" {
+		if h := k.HoldIn(q.Material); h.Why != "" {
+			out.Trade = &TradeHold{h.Dry, h.Why, h.Tag}
+			if q.Wet {
+				out.Trade.Class = h.Wet
+			}
+		}
+	}
 	span, _ := friction.Chosen(q.Hitch)
 	many := span.Counts != ""
 	g := friction.Geometry{Object: float64(q.Object) / 2, Rope: float64(q.Line) / 2}
@@ -107,6 +127,9 @@ func Holds(c *catalogue.Catalogue, q HoldInput) (*HoldTable, error) {
 		out.Says = fmt.Sprintf("%d %s hold %s with a hand of %.0f N, even at the lowest friction expected.", *out.Turns, span.Counts, q.Load, float64(q.Hand))
 	default:
 		out.Says = fmt.Sprintf("It holds %s with a hand of %.0f N, even at the lowest friction expected.", q.Load, float64(q.Hand))
+	}
+	if out.Trade != nil && out.Trade.Class != knot.Holds {
+		out.Says = fmt.Sprintf("From use it %s. By friction alone %s", map[knot.Class]string{knot.Marginal: "is marginal", knot.Slips: "slips"}[out.Trade.Class], strings.ToLower(out.Says[:1])+out.Says[1:])
 	}
 	return out, nil
 }

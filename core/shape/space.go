@@ -108,9 +108,18 @@ func (s *Space) instruct(verb string, w []string) error {
 		}
 		s.ID = w[0]
 	case "seen":
-		s.seen = &look{slices.Contains(w, "across"), slices.Contains(w, "reversed"), slices.Contains(w, "mirrored")}
-		if len(slices.DeleteFunc(slices.Clone(w), func(x string) bool { return x == "across" || x == "reversed" || x == "mirrored" })) > 0 {
-			return wants("across, reversed, mirrored or nothing")
+		s.seen = &look{}
+		for _, x := range w {
+			switch x {
+			case "across":
+				s.seen.across = true
+			case "reversed":
+				s.seen.reversed = true
+			case "mirrored":
+				s.seen.mirrored = true
+			default:
+				return wants("across, reversed, mirrored or nothing")
+			}
 		}
 	case "ring":
 		if len(w) != 2 {
@@ -262,8 +271,8 @@ func (s *Space) Leaned(v Lean) *Space {
 	return &out
 }
 
-// OtherWay is the model with a closed object run the other way round.
-func (s *Space) OtherWay() *Space {
+// reversed is the model with a closed object run the other way round.
+func (s *Space) reversed() *Space {
 	if s.shape != ring {
 		return s
 	}
@@ -366,7 +375,7 @@ func strandsOf(s *Space) [][]corner {
 
 // look is one way to see a model: from across, a closed object run the other way
 // round, in the mirror.
-type look struct{ across, otherWay, mirrored bool }
+type look struct{ across, reversed, mirrored bool }
 
 // Matches holds the model against a drawing: every closure must agree. Where the
 // model does not say how the drawing sees it, every look is tried: the closing
@@ -376,14 +385,14 @@ func (s *Space) Matches(sh *Shape) error {
 	var least *problem.List
 	fewest := len(drawn) + 1
 	for _, across := range []bool{false, true} {
-		for _, otherWay := range []bool{false, true} {
+		for _, reversed := range []bool{false, true} {
 			var closures []Closure
 			for _, mirrored := range []bool{false, true} {
-				if s.seen != nil && *s.seen != (look{across, otherWay, mirrored}) {
+				if s.seen != nil && *s.seen != (look{across, reversed, mirrored}) {
 					continue
 				}
 				if closures == nil {
-					closures = s.turned(across, otherWay).Closures()
+					closures = s.turned(across, reversed).Closures()
 				}
 				if l, n := differences(s.ID, drawn, closures, mirrored); n < fewest {
 					least, fewest = l, n
@@ -394,12 +403,12 @@ func (s *Space) Matches(sh *Shape) error {
 	return least.Err()
 }
 
-func (s *Space) turned(across, otherWay bool) *Space {
+func (s *Space) turned(across, reversed bool) *Space {
 	if across {
 		s = s.across()
 	}
-	if otherWay {
-		s = s.OtherWay()
+	if reversed {
+		s = s.reversed()
 	}
 	return s
 }

@@ -709,6 +709,7 @@ export interface components {
             mu: components["schemas"]["EvidenceFigure"];
             rows: components["schemas"]["ChooseHoldRow"][];
             says: string;
+            trade?: components["schemas"]["ChooseTradeHold"];
             /** Format: int64 */
             turns?: number;
         };
@@ -828,6 +829,13 @@ export interface components {
             utilisation: number;
             /** @enum {string} */
             word: "enough" | "short" | "thin";
+        };
+        ChooseTradeHold: {
+            /** @enum {string} */
+            class: "holds" | "marginal" | "slips";
+            /** @enum {string} */
+            tag: "published" | "trade" | "memory" | "computed" | "yours";
+            why: string;
         };
         ChooseWeakest: {
             /** Format: int64 */

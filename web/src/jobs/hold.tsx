@@ -75,6 +75,12 @@ export function HoldView() {
           <Box className="head" fontSize="22px" mt="2" data-testid="hold">
             {data.says}
           </Box>
+          {data.trade && (
+            <Box data-testid="trade">
+              From use, {q.wet ? "wet" : "dry"}: <strong>{data.trade.class}</strong> – {data.trade.why}. The
+              ranking goes by this, not by the friction below. <Evidence tag={data.trade.tag} />
+            </Box>
+          )}
           <table
             style={{
               width: "100%",

@@ -108,6 +108,10 @@ beforeEach(() => {
       rows: [row(null, 0, 1), row(90, 0.4, 2)],
       turns: 2,
       says: `Two of ${c.query.get("hitch")} hold it.`,
+      trade:
+        c.query.get("hitch") === "clove-hitch"
+          ? { class: "marginal", why: "it walks", tag: "trade" }
+          : undefined,
     }),
   });
 });
@@ -165,4 +169,7 @@ it("says what hand holds, and when none does or none is needed", async () => {
   fireEvent.change(screen.getByLabelText("Made fast with"), { target: { value: "cleat-hitch" } });
   await screen.findByText("Two of cleat-hitch hold it.");
   await waitFor(() => expect(document.querySelector("th")?.textContent).toBe("figure eights"));
+  expect(screen.queryByTestId("trade")).toBeNull();
+  fireEvent.change(screen.getByLabelText("Made fast with"), { target: { value: "clove-hitch" } });
+  expect((await screen.findByTestId("trade")).textContent).toContain("marginal – it walks");
 });

@@ -39,5 +39,6 @@ describe("field names", () => {
     expect(fieldName("chain[0].line.material")).toBe("other line, material");
     expect(fieldName("peak_kn")).toBe("peak");
     expect(fieldName("learner_id")).toBe("learner");
+    expect(fieldName("loa")).toBe("length over all");
   });
 });

@@ -89,8 +89,20 @@ export function Trouble({ error }: { error: unknown }) {
   );
 }
 
+/** What the screens call the fields whose names say little. */
+const called: Record<string, string> = {
+  loa: "length over all",
+  area: "area to the wind",
+  object: "thickness of the object",
+  hand: "your hand",
+  class: "line class",
+  people: "people on the line",
+  speed: "drift",
+};
+
 /** "chain[2].line.diameter_mm" → "line, diameter". */
 export function fieldName(path: string): string {
+  if (called[path]) return called[path];
   return path
     .replace(/^chain\[0\]\.line/, "other line")
     .replace(/chain\[\d+\]\./g, "")
