@@ -1,0 +1,174 @@
+package main
+
+import (
+	"bytes"
+	"crypto/sha256"
+	"encoding/json"
+	"flag"
+	"fmt"
+	"math"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"oarweed/catalogue"
+	"oarweed/core/friction"
+	"oarweed/core/line"
+)
+
+var update = flag.Bool("update", false, "write the golden documents anew")
+
+// goldenCalls are the answers that must not change by accident: every built-in
+// rig whole, and what each command makes of it; every hitch, line and load.
+func goldenCalls(t *testing.T) map[string][]call {
+	cat, err := catalogue.Load()
+	require.NoError(t, err)
+	out := map[string][]call{}
+	add := func(file, stdin string, args ...string) {
+		out[file] = append(out[file], call{strings.Join(args, " "), stdin, args})
+	}
+	for _, x := range cat.Templates {
+		text, err := json.Marshal(x.Rig)
+		require.NoError(t, err)
+		add(x.ID, string(text), "rig", "check")
+		if len(x.Rig.Chain) != 3 {
+			continue
+		}
+		add(x.ID, string(text), "rig", "changes")
+		add(x.ID, string(text), "rig", "chances")
+		add(x.ID, string(text), "choose", "--school", "cleat=no-lock", "--school", "rolling=three")
+		across := "line.diameter"
+		if x.Rig.Chain[2].Line.LabelKN > 0 {
+			across = "line.label"
+		}
+		add(x.ID, string(text), "map", "--x", across, "--y", "load", "--columns", "12", "--rows", "9")
+	}
+	jam := `{"chain":[{"line":{"material":"polyester","construction":"braid","diameter_mm":12}},{"joint":{"task":"relieve"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":8}}],"peak_kn":1.2}`
+	for _, p := range cat.Procedures {
+		stdin := ""
+		if p.Needs != "" {
+			stdin = strings.ReplaceAll(jam, "relieve", p.Needs)
+		}
+		add("procedures", stdin, "procedure", p.ID)
+	}
+	for _, id := range cat.Drawings() {
+		add("shapes", "", "shape", "draw", id)
+		add("shapes", "", "shape", "draw", id, "--step", "1.5", "--view", "across", "--look", "mono", "--labels", "--ghost")
+		add("shapes", "", "shape", "invariants", id)
+	}
+	for _, h := range friction.IDs() {
+		for _, wet := range []string{"--wet=false", "--wet=true"} {
+			add("hold", "", "hold", "--hitch", h, "--load", "2.4kN", wet)
+		}
+		add("friction", "", "friction", "--hitch", h, "--object", "60mm", "--line", "12mm", "--mu", "0.15")
+	}
+	for _, m := range cat.Materials {
+		for _, c := range m.Constructions {
+			for _, d := range []string{"0.3mm", "8mm", "12mm", "24mm"} {
+				add("strength", "", "strength", "--material", m.ID, "--construction", string(line.Construction(c)), "--diameter", d, "--wet")
+			}
+		}
+	}
+	add("load", "", "load", "wind", "--loa", "30ft", "--wind", "30kn")
+	add("load", "", "load", "wind", "--area", "9", "--wind", "15m/s")
+	add("load", "", "load", "share", "--force", "4kN", "--angle", "35", "--lines", "2")
+	add("load", "", "load", "snatch", "--mass", "3000", "--speed", "0.5", "--length", "8m", "--material", "polyamide", "--diameter", "12mm", "--wet")
+	add("load", "", "load", "drag", "--class", "20lb")
+	add("load", "", "load", "hand", "--people", "3")
+	add("shackle", "", "shackle", "--diameter", "6mm")
+	return out
+}
+
+type call struct {
+	name, stdin string
+	args        []string
+}
+
+// TestGoldenAnswers holds every answer to the recorded one; documents may gain
+// fields but not lose or change any. To accept a change of the rules: go test
+// ./cmd/oarweed -run Golden -update, and say in the commit what changed and why.
+func TestGoldenAnswers(t *testing.T) {
+	for file, calls := range goldenCalls(t) {
+		t.Run(file, func(t *testing.T) {
+			t.Parallel()
+			path := filepath.Join("testdata", "golden", file+".json")
+			got := map[string]json.RawMessage{}
+			for _, c := range calls {
+				var out, errOut bytes.Buffer
+				require.NoError(t, run(t.Context(), c.args, strings.NewReader(c.stdin), &out, &errOut), "%s: %s%s", c.name, out.String(), errOut.String())
+				got[c.name] = out.Bytes()
+				if !json.Valid(got[c.name]) || file == "shapes" { // a drawing, or long: its checksum will do
+					got[c.name] = fmt.Appendf(nil, `"%x"`, sha256.Sum256(bytes.TrimSpace(got[c.name])))
+				}
+			}
+			if *update {
+				var b bytes.Buffer
+				names := []string{}
+				for name := range got {
+					names = append(names, name)
+				}
+				slices.Sort(names)
+				for i, name := range names {
+					var one bytes.Buffer
+					require.NoError(t, json.Compact(&one, got[name]))
+					fmt.Fprintf(&b, "%s%q:%s", map[bool]string{true: "{", false: ",\n"}[i == 0], name, one.String())
+				}
+				b.WriteString("}\n")
+				require.NoError(t, os.MkdirAll(filepath.Dir(path), 0o755))
+				require.NoError(t, os.WriteFile(path, b.Bytes(), 0o644))
+				return
+			}
+			text, err := os.ReadFile(path)
+			require.NoError(t, err)
+			want := map[string]any{}
+			require.NoError(t, json.Unmarshal(text, &want))
+			require.Len(t, got, len(want))
+			for name, w := range want {
+				var g any
+				require.NoError(t, json.Unmarshal(got[name], &g), name)
+				differences := []string{}
+				compare(name, w, g, &differences)
+				assert.Empty(t, differences[:min(len(differences), 12)], name)
+			}
+		})
+	}
+}
+
+// compare lists the places where got lacks or changes what want has; numbers may
+// differ in the tenth figure.
+func compare(at string, want, got any, out *[]string) {
+	switch w := want.(type) {
+	case map[string]any:
+		g, ok := got.(map[string]any)
+		if !ok {
+			*out = append(*out, fmt.Sprintf("%s: %v instead of an object", at, got))
+			return
+		}
+		for k := range w {
+			compare(at+"."+k, w[k], g[k], out)
+		}
+	case []any:
+		g, ok := got.([]any)
+		if !ok || len(g) != len(w) {
+			*out = append(*out, fmt.Sprintf("%s: %d entries instead of %d", at, len(g), len(w)))
+			return
+		}
+		for i := range w {
+			compare(fmt.Sprintf("%s[%d]", at, i), w[i], g[i], out)
+		}
+	case float64:
+		g, ok := got.(float64)
+		if !ok || math.Abs(g-w) > 1e-10*math.Max(1e-3, math.Abs(w)) {
+			*out = append(*out, fmt.Sprintf("%s: %v instead of %v", at, got, w))
+		}
+	default:
+		if want != got {
+			*out = append(*out, fmt.Sprintf("%s: %v instead of %v", at, got, want))
+		}
+	}
+}
