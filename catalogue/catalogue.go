@@ -1,6 +1,7 @@
-// Package catalogue holds what the trade knows as data files: materials,
-// surfaces, fittings, tasks, weights, cautions, knots and their drawings. They
-// are embedded, read once and checked; an error names the file and the field.
+// Package catalogue holds what the trade knows as data files: materials, surfaces,
+// fittings, tasks, weights, cautions, knots and their drawings. They are embedded,
+// read once and handed to package trade; an error names the file and the field.
+// docs/adding.md says how to add to it. Nothing in core imports this package.
 package catalogue
 
 import (
@@ -8,137 +9,83 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"maps"
 	"path"
-	"slices"
 	"strings"
 	"sync"
 
 	"github.com/goccy/go-yaml"
 
-	"oarweed/core/friction"
 	"oarweed/core/knot"
 	"oarweed/core/problem"
-	"oarweed/core/rig"
-	"oarweed/core/shape"
+	"oarweed/core/trade"
 )
 
 //go:embed *.yaml knots shapes second
 var files embed.FS
 
-// Catalogue is everything known, in the order of the files.
-type Catalogue struct {
-	rig.Terms
-	Knots []*knot.Knot
-	// Schools are the questions on which practitioners disagree.
-	Schools []*knot.Question
-	// written are the knots as the files have them, before any school.
-	written []*knot.Knot
-	kin     []Kin
-	// Shackle is what a soft shackle can be made of.
-	Shackle Shackle
-	// Procedures are the jobs that are more than a knot.
-	Procedures []*Procedure
-	// Templates are rigs to begin with.
-	Templates []Template
-	shapes    map[string]func() (*shape.Shape, error)
-	proofs    map[string][]Proof
-	// drillNames are read with the rest, drills worked out when first asked for.
-	drillNames map[string][]DrillName
-	drills     *sync.Map
-}
-
 // Load reads the built-in catalogue.
-func Load() (*Catalogue, error) { return LoadFrom(files) }
+func Load() (*trade.Catalogue, error) { return LoadFrom(files) }
 
-// LoadFrom reads a catalogue from a file system laid out as this folder.
-func LoadFrom(f fs.FS) (*Catalogue, error) {
-	c := &Catalogue{shapes: map[string]func() (*shape.Shape, error){}, drills: &sync.Map{}}
-	var l problem.List
-	read := func(name string, into any) {
-		text, err := fs.ReadFile(f, name)
-		if err == nil {
-			err = yaml.UnmarshalWithOptions(text, into, yaml.Strict())
-		}
-		if err != nil {
-			l.Add(name, plain(err), "correct the file")
-		}
-	}
-	read("materials.yaml", &c.Materials)
-	read("surfaces.yaml", &c.Surfaces)
-	read("fittings.yaml", &c.Fittings)
-	read("tasks.yaml", &c.Tasks)
-	read("weights.yaml", &c.Weights)
-	read("cautions.yaml", &c.Cautions)
-	read("schools.yaml", &c.Schools)
-	read("kin.yaml", &c.kin)
-	read("shackle.yaml", &c.Shackle)
-	read("procedures.yaml", &c.Procedures)
-	read("templates.yaml", &c.Templates)
-	read("proofs.yaml", &c.proofs)
-	read("drills.yaml", &c.drillNames)
+// LoadFrom reads a catalogue from a file system laid out as this folder. Files are
+// read side by side: parsing them is nearly all the work.
+func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
+	var c trade.Catalogue
+	var src trade.DrawingSources
 	names, _ := fs.Glob(f, "knots/*.yaml")
-	for _, name := range names {
-		k := &knot.Knot{}
-		read(name, k)
-		if k.ID != "" && name != "knots/"+k.ID+".yaml" {
-			l.Add(name, fmt.Sprintf("holds the knot %q", k.ID), "name the file after the knot")
-		}
-		c.Knots = append(c.Knots, k)
-		k.Shape = c.readShape(f, k.ID, len(k.Steps))
-		for i, fault := range k.Faults {
-			if fault.Drawing != "" && c.readShape(f, fault.Drawing, 0) == "" {
-				l.Add(fmt.Sprintf("%s.faults[%d].drawing", name, i), fmt.Sprintf("there is no shapes/%s.knot", fault.Drawing), "draw it, or drop the field")
+	c.Knots = make([]*knot.Knot, len(names))
+	into := map[string]any{
+		"materials.yaml": &c.Materials, "surfaces.yaml": &c.Surfaces, "fittings.yaml": &c.Fittings, "tasks.yaml": &c.Tasks,
+		"weights.yaml": &c.Weights, "cautions.yaml": &c.Cautions, "doctrines.yaml": &c.Questions, "kin.yaml": &c.Kin,
+		"shackle.yaml": &c.Shackle, "procedures.yaml": &c.Procedures, "templates.yaml": &c.Templates,
+		"proofs.yaml": &src.Proofs, "drills.yaml": &src.DrillNames,
+	}
+	for i, name := range names {
+		c.Knots[i] = &knot.Knot{}
+		into[name] = c.Knots[i]
+	}
+	var l problem.List
+	var hand sync.Mutex
+	var all sync.WaitGroup
+	for name, v := range into {
+		all.Go(func() {
+			text, err := fs.ReadFile(f, name)
+			if err == nil {
+				err = yaml.UnmarshalWithOptions(text, v, yaml.Strict())
 			}
-		}
+			if err != nil {
+				hand.Lock()
+				l.Add(name, plain(err), "correct the file")
+				hand.Unlock()
+			}
+		})
 	}
-	if len(c.Knots) == 0 {
-		l.Add("knots", "no knots found", "add a file to knots/")
+	src.Shapes, src.Models = texts(f, "shapes", ".knot"), texts(f, "second", ".space")
+	all.Wait()
+	src.Steps = map[string]int{}
+	for i, k := range c.Knots {
+		if k.ID != "" && names[i] != "knots/"+k.ID+".yaml" {
+			l.Add(names[i], fmt.Sprintf("holds the knot %q", k.ID), "name the file after the knot")
+		}
+		k.Shape = src.Shapes[k.ID]
+		src.Steps[k.ID] = len(k.Steps)
 	}
 	if err := l.Err(); err != nil {
 		return nil, err
 	}
-	l.Take("", c.Terms.Check())
-	v := c.vocabulary()
-	for _, k := range c.Knots {
-		l.Take("knots/"+path.Base(k.ID)+".yaml", k.Check(v))
-	}
-	c.written = c.Knots
-	if l.Err() == nil {
-		c.checkSchools(&l)
-		c.checkKin(&l)
-		c.checkShackle(&l)
-		c.checkProcedures(&l)
-		c.checkTemplates(&l)
-	}
-	if err := l.Err(); err != nil {
-		return nil, err
-	}
-	// What is not chosen is taught the usual way.
-	return c.Of(nil)
+	c.Drawings = trade.NewDrawings(src)
+	return trade.New(c)
 }
 
-// readShape makes a drawing known by its id and gives its text, empty if there is
-// none. It is laid out when it is first asked for; steps, if not 0, is how many it
-// must have.
-func (c *Catalogue) readShape(f fs.FS, id string, steps int) string {
-	text, err := fs.ReadFile(f, "shapes/"+id+".knot")
-	if err != nil {
-		return ""
-	}
-	c.shapes[id] = sync.OnceValues(func() (*shape.Shape, error) {
-		sh, err := shape.Load(string(text))
-		if err == nil && steps != 0 && sh.Steps() != steps {
-			err = problem.New("", fmt.Sprintf("draws %d steps, but the knot has %d in words", sh.Steps(), steps), "make them agree")
+// texts reads a folder of text files, by name without extension.
+func texts(f fs.FS, dir, ext string) map[string]string {
+	out := map[string]string{}
+	names, _ := fs.Glob(f, dir+"/*"+ext)
+	for _, name := range names {
+		if text, err := fs.ReadFile(f, name); err == nil {
+			out[strings.TrimSuffix(path.Base(name), ext)] = string(text)
 		}
-		return sh, err
-	})
-	return string(text)
-}
-
-// Drawings lists the ids of all drawings: of the knots and of their faulty forms.
-func (c *Catalogue) Drawings() []string {
-	return slices.Sorted(maps.Keys(c.shapes))
+	}
+	return out
 }
 
 // plain strips the source excerpt that the YAML reader adds.
@@ -148,46 +95,4 @@ func plain(err error) string {
 		return "cannot be read"
 	}
 	return strings.SplitN(err.Error(), "\n", 2)[0]
-}
-
-func (c *Catalogue) vocabulary() knot.Vocabulary {
-	var v knot.Vocabulary
-	for _, t := range c.Tasks {
-		v.Tasks = append(v.Tasks, t.ID)
-	}
-	for _, f := range c.Fittings {
-		v.Fittings = append(v.Fittings, f.ID)
-	}
-	for _, m := range c.Materials {
-		v.Materials = append(v.Materials, m.ID)
-	}
-	for _, q := range c.Cautions {
-		v.Cautions = append(v.Cautions, q.ID)
-	}
-	v.Hitches = friction.IDs()
-	return v
-}
-
-// Knot finds a knot by id; nil if there is none.
-func (c *Catalogue) Knot(id string) *knot.Knot {
-	for _, k := range c.Knots {
-		if k.ID == id {
-			return k
-		}
-	}
-	return nil
-}
-
-// Drawing gives the laid-out shape of a knot, or of a faulty form, by its id; nil
-// if there is none.
-func (c *Catalogue) Drawing(id string) (*shape.Shape, error) {
-	load, ok := c.shapes[id]
-	if !ok {
-		return nil, nil
-	}
-	sh, err := load()
-	if err != nil {
-		return nil, fmt.Errorf("shapes/%s.knot: %w", id, err)
-	}
-	return sh, nil
 }

@@ -6,11 +6,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"oarweed/catalogue"
+	"oarweed/core/trade"
 )
 
 // choose sets every crossing as drawn, but for those turned over.
-func choose(t *testing.T, c *catalogue.Catalogue, id string, flips ...string) catalogue.Verdict {
+func choose(t *testing.T, c *trade.Catalogue, id string, flips ...string) trade.Verdict {
 	t.Helper()
 	d, err := c.Drill(id)
 	require.NoError(t, err)

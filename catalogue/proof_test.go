@@ -14,9 +14,10 @@ import (
 
 	"oarweed/catalogue"
 	"oarweed/core/shape"
+	"oarweed/core/trade"
 )
 
-func load(t testing.TB) *catalogue.Catalogue {
+func load(t testing.TB) *trade.Catalogue {
 	t.Helper()
 	c, err := catalogue.Load()
 	require.NoError(t, err)
@@ -27,7 +28,7 @@ func load(t testing.TB) *catalogue.Catalogue {
 // should be: the expected values and their origins are in proofs.yaml.
 func TestEveryDrawingIsProven(t *testing.T) {
 	c := load(t)
-	for _, id := range c.Drawings() {
+	for _, id := range c.DrawingIDs() {
 		t.Run(id, func(t *testing.T) {
 			sh, err := c.Drawing(id)
 			require.NoError(t, err)
@@ -85,7 +86,7 @@ func TestInvariantsAgreeWithRegina(t *testing.T) {
 	c := load(t)
 	codes := map[string]any{}
 	want := map[string]shape.Closure{}
-	for _, id := range c.Drawings() {
+	for _, id := range c.DrawingIDs() {
 		sh, err := c.Drawing(id)
 		require.NoError(t, err)
 		for _, x := range sh.Closures() {
@@ -123,7 +124,7 @@ func TestTableValuesAgreeWithRegina(t *testing.T) {
 	table := regina(t, codes)
 	c := load(t)
 	seen := 0
-	for _, id := range c.Drawings() {
+	for _, id := range c.DrawingIDs() {
 		for _, p := range c.Proofs(id) {
 			for name, row := range table {
 				if strings.Contains(p.Origin, "knot "+name+" of the Rolfsen table") {
@@ -139,7 +140,7 @@ func TestTableValuesAgreeWithRegina(t *testing.T) {
 // Turning over any single crossing of a drawing must show in its invariants.
 func TestEveryFlippedCrossingShows(t *testing.T) {
 	c := load(t)
-	for _, id := range c.Drawings() {
+	for _, id := range c.DrawingIDs() {
 		t.Run(id, func(t *testing.T) {
 			t.Parallel()
 			sh, err := c.Drawing(id)

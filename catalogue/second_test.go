@@ -9,8 +9,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"oarweed/catalogue"
 	"oarweed/core/shape"
+	"oarweed/core/trade"
 )
 
 // A second drawing is only worth something if it does not depend on where it is
@@ -23,8 +23,8 @@ func TestSecondDrawings(t *testing.T) {
 		id, _ := strings.CutSuffix(e.Name(), ".space")
 		t.Run(id, func(t *testing.T) {
 			t.Parallel()
-			require.Contains(t, c.Drawings(), id)
-			s, err := c.Second(id)
+			require.Contains(t, c.DrawingIDs(), id)
+			s, err := c.Model(id)
 			require.NoError(t, err)
 			assert.Equal(t, id, s.ID, "the file is named after the knot")
 			assert.Greater(t, s.Clearance(), 0.03, "it is left to chance which strand is over")
@@ -45,10 +45,10 @@ func TestSecondDrawings(t *testing.T) {
 // Where the origin of a value is a second drawing, there is one.
 func TestProofsNameSecondDrawingsThereAre(t *testing.T) {
 	c := load(t)
-	for _, id := range c.Drawings() {
-		s, err := c.Second(id)
+	for _, id := range c.DrawingIDs() {
+		s, err := c.Model(id)
 		require.NoError(t, err)
-		if slices.ContainsFunc(c.Proofs(id), func(p catalogue.Proof) bool { return strings.Contains(p.Origin, "second drawing") }) {
+		if slices.ContainsFunc(c.Proofs(id), func(p trade.Proof) bool { return strings.Contains(p.Origin, "second drawing") }) {
 			assert.NotNil(t, s, id)
 		}
 		for _, p := range c.Proofs(id) {

@@ -1,170 +1,185 @@
 package main
 
 import (
-	"encoding/json"
-	"flag"
 	"fmt"
-	"io"
-	"net/http"
-	"strings"
+	"slices"
 
-	"oarweed/catalogue"
-	"oarweed/core/choose"
-	"oarweed/core/friction"
-	"oarweed/core/line"
-	"oarweed/core/problem"
 	"oarweed/core/rig"
-	"oarweed/core/unit"
-	"oarweed/internal/api"
+	"oarweed/core/whatif"
+	"oarweed/internal/app"
 )
 
-// show prints v as JSON; an input error is printed as a problem document instead
-// and ends the command with status 1.
-func show(out io.Writer, v any, err error) error {
-	if err != nil {
-		p := api.InputProblem(err)
-		if p == nil {
-			return err
-		}
-		if err := write(out, p); err != nil {
-			return err
-		}
-		return errShown
-	}
-	return write(out, v)
+// doctrines is the flag of what is taught where practitioners disagree.
+type doctrines struct {
+	School map[string]string `help:"Doctrine taught, like cleat=no-lock; may be repeated." placeholder:"QUESTION=DOCTRINE"`
 }
 
-func write(out io.Writer, v any) error {
-	enc := json.NewEncoder(out)
-	enc.SetEscapeHTML(false)
-	enc.SetIndent("", "  ")
-	return enc.Encode(v)
-}
+type chooseCommand struct{ doctrines }
 
-// flags parses args; a word that is no flag or a number that is none is an input error.
-func flags(name string, args []string, define func(*flag.FlagSet)) error {
-	f := flag.NewFlagSet(name, flag.ContinueOnError)
-	f.SetOutput(io.Discard)
-	define(f)
-	if err := f.Parse(args); err != nil {
-		return problem.New("", err.Error(), `see "oarweed help"`)
-	}
-	if f.NArg() > 0 {
-		return problem.New("", fmt.Sprintf("%q was not expected", f.Arg(0)), `see "oarweed help"`)
-	}
-	return nil
-}
-
-func chooseCommand(args []string, in io.Reader, out io.Writer) error {
-	answer := func() (*choose.Answer, error) {
-		schools := map[string]string{}
-		if err := flags("choose", args, func(f *flag.FlagSet) {
-			f.Func("school", "question=school", func(s string) error {
-				question, school, ok := strings.Cut(s, "=")
-				if !ok {
-					return fmt.Errorf("write question=school, e.g. cleat=no-lock")
-				}
-				schools[question] = school
-				return nil
-			})
-		}); err != nil {
-			return nil, err
-		}
-		cat, err := catalogue.Load()
-		if err != nil {
-			return nil, err
-		}
-		if cat, err = cat.Of(schools); err != nil {
-			return nil, err
-		}
-		d, err := rig.Parse(in)
-		if err != nil {
-			return nil, err
-		}
-		r, err := cat.Resolve(d)
-		if err != nil {
-			return nil, err
-		}
-		return choose.For(cat, r)
-	}
-	a, err := answer()
-	return show(out, a, err)
-}
-
-func strengthCommand(args []string, out io.Writer) error {
-	var material, construction, diameter string
-	var wet bool
-	if err := flags("strength", args, func(f *flag.FlagSet) {
-		f.StringVar(&material, "material", "", "material id")
-		f.StringVar(&construction, "construction", "", "laid, braid, twelve or solid")
-		f.StringVar(&diameter, "diameter", "", "like 24mm")
-		f.BoolVar(&wet, "wet", false, "wet")
-	}); err != nil {
-		return show(out, nil, err)
-	}
-	cat, err := catalogue.Load()
+func (c chooseCommand) Run(e *env) error {
+	s, err := school(e, c.School)
 	if err != nil {
 		return err
 	}
-	a, err := choose.StrengthOf(cat, material, line.Construction(construction), diameter, wet)
-	return show(out, a, err)
-}
-
-func frictionCommand(args []string, out io.Writer) error {
-	var hitch, object, rope, load, hand string
-	var mu float64
-	var turns int
-	if err := flags("friction", args, func(f *flag.FlagSet) {
-		f.StringVar(&hitch, "hitch", "turns", "hitch id")
-		f.StringVar(&object, "object", "", "like 60mm")
-		f.StringVar(&rope, "line", "", "like 12mm")
-		f.Float64Var(&mu, "mu", 0, "friction coefficient, rope on rope and on the object")
-		f.StringVar(&load, "load", "", "like 2.4kN; with --hand: how many bare turns hold it")
-		f.StringVar(&hand, "hand", "", "like 100N")
-		f.IntVar(&turns, "turns", 0, "bare turns, riding turns or figure eights")
-	}); err != nil {
-		return show(out, nil, err)
-	}
-	var l problem.List
-	read := func(field, text string) unit.Length {
-		v, err := unit.ParseLength(text, unit.Millimetre)
-		l.Take(field, err)
-		return v
-	}
-	if hitch == "turns" {
-		// Bare turns do not depend on the diameters.
-		if object == "" {
-			object = "60mm"
-		}
-		if rope == "" {
-			rope = "12mm"
-		}
-	}
-	o, r := read("object", object), read("line", rope)
-	if err := l.Err(); err != nil {
-		return show(out, nil, err)
-	}
-	a, err := friction.Judge(hitch, turns, o, r, mu, 1)
-	if err == nil && (load != "" || hand != "") {
-		pull := func(field, text string) unit.Force {
-			v, err := unit.ParseForce(text, unit.Kilonewton)
-			l.Take(field, err)
-			return v
-		}
-		p, h := pull("load", load), pull("hand", hand)
-		if err := l.Err(); err != nil {
-			return show(out, nil, err)
-		}
-		a, err = a.WithHand(p, h, mu)
-	}
-	return show(out, a, err)
-}
-
-func openapiCommand(out io.Writer) error {
-	cat, err := catalogue.Load()
+	d, err := rig.Parse(e.in)
 	if err != nil {
 		return err
 	}
-	_, a := api.New(cat, nil, http.NotFoundHandler())
-	return write(out, a.OpenAPI())
+	a, err := s.Choose(e, d)
+	return e.show(a, err)
+}
+
+type rigCommands struct {
+	Check   rigCheck   `cmd:"" help:"Answer for a whole chain: weakest link, cut list, letting go."`
+	Changes rigChanges `cmd:"" help:"Say what would change the first choice at a joint."`
+	Chances rigChances `cmd:"" help:"Draw each ranked knot of a joint ten thousand times."`
+}
+
+type (
+	rigCheck   struct{ doctrines }
+	rigChanges struct{ doctrines }
+	rigChances struct{ doctrines }
+)
+
+func (c rigCheck) Run(e *env) error {
+	return c.answer(e, func(s *app.School, d rig.Document) (any, error) { return s.CheckRig(e, d) })
+}
+
+func (c rigChanges) Run(e *env) error {
+	return c.answer(e, func(s *app.School, d rig.Document) (any, error) {
+		out, err := s.Changes(e, d)
+		if err != nil {
+			return nil, err
+		}
+		return out.Changes, nil
+	})
+}
+
+func (c rigChances) Run(e *env) error {
+	return c.answer(e, func(s *app.School, d rig.Document) (any, error) { return s.Chances(e, d) })
+}
+
+func (c doctrines) answer(e *env, of func(*app.School, rig.Document) (any, error)) error {
+	s, err := school(e, c.School)
+	if err != nil {
+		return err
+	}
+	d, err := rig.Parse(e.in)
+	if err != nil {
+		return err
+	}
+	v, err := of(s, d)
+	return e.show(v, err)
+}
+
+type mapCommand struct {
+	doctrines
+	app.MapQuery
+}
+
+// mapDocument is a choice map as one document, its rows in order from the low end of y.
+type mapDocument struct {
+	whatif.Plane
+	Map []whatif.Row `json:"map"`
+}
+
+func (c mapCommand) Run(e *env) error {
+	return c.answer(e, func(s *app.School, d rig.Document) (any, error) {
+		frame, work, err := s.Map(d, c.MapQuery)
+		if err != nil {
+			return nil, err
+		}
+		m := mapDocument{Plane: frame}
+		err = work(e, func(r whatif.Row) error {
+			m.Map = append(m.Map, r)
+			return nil
+		})
+		slices.SortFunc(m.Map, func(a, b whatif.Row) int { return a.Row - b.Row })
+		return m, err
+	})
+}
+
+type loadCommand struct {
+	Kind string `arg:"" help:"wind, share, snatch, drag or hand"`
+	app.LoadQuery
+}
+
+func (c loadCommand) Run(e *env) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	v, err := s.Load(c.Kind, c.LoadQuery)
+	return e.show(v, err)
+}
+
+type holdCommand struct{ app.HoldQuery }
+
+func (c holdCommand) Run(e *env) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	v, err := s.Hold(c.HoldQuery)
+	return e.show(v, err)
+}
+
+type shackleCommand struct {
+	Diameter string `default:"6mm" help:"diameter of the cord"`
+}
+
+func (c shackleCommand) Run(e *env) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	v, err := s.SoftShackle(c.Diameter)
+	return e.show(v, err)
+}
+
+type procedureCommand struct {
+	ID string `arg:"" optional:"" help:"which job; a job for a rig reads that from standard input"`
+}
+
+func (c procedureCommand) Run(e *env) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	if c.ID == "" {
+		for _, p := range s.Trade().Procedures {
+			fmt.Fprintf(e.out, "%-12s %s\n", p.ID, p.Name)
+		}
+		return nil
+	}
+	var d rig.Document
+	if p := s.Trade().Procedure(c.ID); p != nil && p.Needs != "" {
+		if d, err = rig.Parse(e.in); err != nil {
+			return err
+		}
+	}
+	v, err := s.Procedure(c.ID, d)
+	return e.show(v, err)
+}
+
+type strengthCommand struct{ app.StrengthQuery }
+
+func (c strengthCommand) Run(e *env) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	v, err := s.Strength(c.StrengthQuery)
+	return e.show(v, err)
+}
+
+type frictionCommand struct{ app.FrictionQuery }
+
+func (c frictionCommand) Run(e *env) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	v, err := s.Friction(c.FrictionQuery)
+	return e.show(v, err)
 }

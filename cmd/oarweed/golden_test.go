@@ -56,7 +56,7 @@ func goldenCalls(t *testing.T) map[string][]call {
 		}
 		add("procedures", stdin, "procedure", p.ID)
 	}
-	for _, id := range cat.Drawings() {
+	for _, id := range cat.DrawingIDs() {
 		add("shapes", "", "shape", "draw", id)
 		add("shapes", "", "shape", "draw", id, "--step", "1.5", "--view", "across", "--look", "mono", "--labels", "--ghost")
 		add("shapes", "", "shape", "invariants", id)

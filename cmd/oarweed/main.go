@@ -1,39 +1,56 @@
-// Command oarweed serves the application and answers from the command line:
-// JSON in, JSON out, the same documents as the API.
+// Command oarweed serves the application and answers from the command line: JSON in,
+// JSON out, the same documents and the same limits as the API.
 package main
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
 	"os"
 	"os/signal"
+	"sync"
 	"syscall"
+
+	"github.com/alecthomas/kong"
+
+	"oarweed/catalogue"
+	"oarweed/core/problem"
+	"oarweed/core/trade"
+	"oarweed/internal/api"
+	"oarweed/internal/app"
 )
 
-const usage = `oarweed: knots chosen, proved and taught
+// commands are all that oarweed does; the help of each comes from its fields.
+type commands struct {
+	Serve     serveCommand     `cmd:"" help:"Serve the application."`
+	Demo      demoCommand      `cmd:"" help:"Serve it with demo data in an empty database."`
+	Choose    chooseCommand    `cmd:"" help:"Rank the knots for a rig with one joint, read from standard input."`
+	Rig       rigCommands      `cmd:"" help:"Judge a rig, read from standard input."`
+	Map       mapCommand       `cmd:"" help:"Draw a choice map over two inputs of a rig, read from standard input."`
+	Load      loadCommand      `cmd:"" help:"Work out a load: wind, share, snatch, drag or hand."`
+	Hold      holdCommand      `cmd:"" help:"Say what hand holds a load by a hitch or by so many turns."`
+	Shackle   shackleCommand   `cmd:"" help:"List clamps and stoppers of a soft shackle."`
+	Procedure procedureCommand `cmd:"" help:"Give a job as a card; without an id, list them."`
+	Strength  strengthCommand  `cmd:"" help:"Say what a line bears."`
+	Friction  frictionCommand  `cmd:"" help:"Say whether a hitch holds at a friction."`
+	Shape     shapeCommands    `cmd:"" help:"Check and draw the knots."`
+	Backup    backupCommand    `cmd:"" help:"Copy a database while it is in use, and verify the copy."`
+	Restore   restoreCommand   `cmd:"" help:"Put a backup in the place of a database."`
+	Verify    verifyCommand    `cmd:"" help:"Read a database from end to end and compare every row with its checksum."`
+	Export    exportCommand    `cmd:"" help:"Write all data as one JSON document to standard output."`
+	Import    importCommand    `cmd:"" help:"Read all data from standard input into a new database."`
+	Openapi   openapiCommand   `cmd:"" help:"Write the API's description."`
+	Help      helpCommand      `cmd:"" hidden:"" help:"Show this."`
+}
 
-  oarweed serve [--db FILE] [--addr HOST:PORT]   serve the application
-  oarweed demo  [--db FILE] [--addr HOST:PORT]   the same, with demo data in an empty database
-  oarweed choose [--school Q=S] < rig.json       rank the knots for a rig
-  oarweed rig check < rig.json                   answer for a whole chain: weakest link, cut list, casting off
-  oarweed rig chances < rig.json                 each ranked knot of a joint in ten thousand draws
-  oarweed rig changes < rig.json                 what would change the first choice at a joint
-  oarweed map --x INPUT --y INPUT [--columns N] [--rows N] < rig.json
-  oarweed load wind --loa 30ft --wind 30kn       and share, snatch, drag, hand
-  oarweed hold --hitch cleat-hitch --object D --line D --load F [--hand F] [--material M] [--surface S] [--wet]
-  oarweed shackle --diameter 6mm                 clamps and stoppers of a soft shackle
-  oarweed procedure ID [< rig.json]              a job as a card; without ID: which there are
-  oarweed strength --material M --diameter D [--construction C] [--wet]
-  oarweed friction --hitch H --object D --line D --mu N [--turns N] [--load F --hand F]
-  oarweed shape check [KNOT]                     check the drawings and their proofs
-  oarweed shape draw KNOT [--step N] [--view tie|across|left|opposite] [--look laid|braid|mono]
-                     [--labels] [--ghost] [--format svg|png] [--width PIXELS]
-  oarweed shape sheet                            every drawing on one page of HTML
-  oarweed shape invariants KNOT                  invariants of every closure
-  oarweed openapi                                the API's description
-`
+// env is what a command works with.
+type env struct {
+	context.Context
+	in  io.Reader
+	out io.Writer
+}
 
 // errShown ends the command with status 1 after a problem document was printed.
 var errShown = errors.New("problem shown")
@@ -51,31 +68,90 @@ func main() {
 	}
 }
 
-func run(ctx context.Context, args []string, in io.Reader, out, errOut io.Writer) error {
-	if len(args) == 0 {
-		fmt.Fprint(errOut, usage)
+// helped unwinds to run once help has been shown.
+type helped struct{}
+
+// run runs a command. An input error is printed as a problem document and ends it with
+// [errShown].
+func run(ctx context.Context, args []string, in io.Reader, out, errOut io.Writer) (err error) {
+	var c commands
+	parser, err := kong.New(&c, kong.Name("oarweed"), kong.Description("Knots chosen, proved and taught."), kong.UsageOnError(),
+		kong.Writers(out, errOut), kong.Exit(func(int) { panic(helped{}) }), kong.ConfigureHelp(kong.HelpOptions{Compact: true}))
+	if err != nil {
+		return err
+	}
+	defer func() {
+		if r := recover(); r != nil {
+			if _, ok := r.(helped); !ok {
+				panic(r)
+			}
+		}
+	}()
+	if len(args) == 0 || len(args) == 1 && args[0] == "help" {
+		args = []string{"--help"}
+	} else if args[0] == "help" {
+		args = append(args[1:], "--help")
+	}
+	k, err := parser.Parse(args)
+	if err == nil {
+		err = k.Run(&env{ctx, in, out})
+	} else {
+		err = problem.New("", err.Error(), `see "oarweed --help"`)
+	}
+	if p := api.InputProblem(err); p != nil {
+		if err := write(out, p); err != nil {
+			return err
+		}
 		return errShown
 	}
-	commands := map[string]func([]string) error{
-		"serve":     func(a []string) error { return serve(ctx, a, out, false) },
-		"demo":      func(a []string) error { return serve(ctx, a, out, true) },
-		"choose":    func(a []string) error { return chooseCommand(a, in, out) },
-		"rig":       func(a []string) error { return rigCommand(a, in, out) },
-		"map":       func(a []string) error { return mapCommand(ctx, a, in, out) },
-		"load":      func(a []string) error { return loadCommand(a, out) },
-		"hold":      func(a []string) error { return holdCommand(a, out) },
-		"shackle":   func(a []string) error { return shackleCommand(a, out) },
-		"procedure": func(a []string) error { return procedureCommand(a, in, out) },
-		"strength":  func(a []string) error { return strengthCommand(a, out) },
-		"friction":  func(a []string) error { return frictionCommand(a, out) },
-		"shape":     func(a []string) error { return shapeCommand(a, out) },
-		"openapi":   func(a []string) error { return openapiCommand(out) },
-		"help":      func([]string) error { _, err := fmt.Fprint(out, usage); return err },
+	return err
+}
+
+// show prints a document, unless there is an error.
+func (e *env) show(v any, err error) error {
+	if err != nil {
+		return err
 	}
-	c, ok := commands[args[0]]
-	if !ok {
-		fmt.Fprint(errOut, usage)
-		return fmt.Errorf("%q is not a command", args[0])
+	return write(e.out, v)
+}
+
+func write(out io.Writer, v any) error {
+	enc := json.NewEncoder(out)
+	enc.SetEscapeHTML(false)
+	enc.SetIndent("", "  ")
+	return enc.Encode(v)
+}
+
+// loaded reads the built-in catalogue once.
+var loaded = sync.OnceValues(catalogue.Load)
+
+// school is one that keeps nothing, with some doctrines.
+func school(ctx context.Context, doctrines map[string]string) (*app.School, error) {
+	c, err := loaded()
+	if err != nil {
+		return nil, err
 	}
-	return c(args[1:])
+	taught, err := c.WithDoctrines(doctrines)
+	if err != nil {
+		return nil, err
+	}
+	return app.NewSchool(ctx, taught, nil, nil)
+}
+
+// usual is the school that teaches the usual way.
+func (e *env) usual() (*app.School, error) { return school(e, nil) }
+
+func (e *env) trade() (*trade.Catalogue, error) { return loaded() }
+
+type helpCommand struct{}
+
+type openapiCommand struct{}
+
+func (openapiCommand) Run(e *env) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	_, a := api.New(s, nil, api.Options{})
+	return write(e.out, api.Description(a))
 }

@@ -1,143 +1,141 @@
 package main
 
 import (
-	"flag"
 	"fmt"
-	"io"
-	"slices"
 
-	"oarweed/catalogue"
 	"oarweed/core/problem"
 	"oarweed/core/shape"
+	"oarweed/core/trade"
 	"oarweed/internal/export"
 )
 
-func shapeCommand(args []string, out io.Writer) error {
-	if len(args) == 0 {
-		return show(out, nil, problem.New("", "shape wants check, draw, sheet or invariants", `see "oarweed help"`))
-	}
-	cat, err := catalogue.Load()
-	if err != nil {
-		return err
-	}
-	verb, args := args[0], args[1:]
-	id := ""
-	if len(args) > 0 && args[0] != "" && args[0][0] != '-' {
-		id, args = args[0], args[1:]
-	}
-	if id != "" && cat.Knot(id) == nil && !slices.Contains(cat.Drawings(), id) {
-		return show(out, nil, problem.New("knot", fmt.Sprintf("%q is not in the catalogue", id), "use the id of a knot or of a drawn fault"))
-	}
-	switch verb {
-	case "check":
-		return shapeCheck(cat, id, out)
-	case "sheet":
-		return shapeSheet(cat, out)
-	case "draw":
-		return shapeDraw(cat, id, args, out)
-	case "invariants":
-		sh, err := drawing(cat, id)
-		if err != nil {
-			return show(out, nil, err)
-		}
-		return show(out, struct {
-			ID       string          `json:"id"`
-			Closures []shape.Closure `json:"closures"`
-		}{id, sh.Closures()}, nil)
-	}
-	return show(out, nil, problem.New("", fmt.Sprintf("%q is not something to do with a shape", verb), "use check, draw, sheet or invariants"))
+type shapeCommands struct {
+	Check      shapeCheck      `cmd:"" help:"Check the drawings and their proofs."`
+	Draw       shapeDraw       `cmd:"" help:"Draw a knot or a faulty form."`
+	Sheet      shapeSheet      `cmd:"" help:"Write every drawing on one page of HTML, for a person to look at."`
+	Invariants shapeInvariants `cmd:"" help:"Give the invariants of every closure."`
 }
 
-func drawing(cat *catalogue.Catalogue, id string) (*shape.Shape, error) {
-	if id == "" {
-		return nil, problem.New("knot", "none named", "give the id of a knot")
-	}
-	sh, err := cat.Drawing(id)
+// drawn names a drawing.
+type drawn struct {
+	Knot string `arg:"" help:"id of a knot or of a drawn fault"`
+}
+
+func (d drawn) shape(c *trade.Catalogue) (*shape.Shape, error) {
+	sh, err := c.Drawing(d.Knot)
 	if err == nil && sh == nil {
-		err = problem.New("knot", id+" has no drawing yet", "use another")
+		err = problem.New("knot", fmt.Sprintf("%q is not in the catalogue, or has no drawing", d.Knot), "use the id of a knot or of a drawn fault")
 	}
 	return sh, err
 }
 
-func shapeCheck(cat *catalogue.Catalogue, only string, out io.Writer) error {
+type shapeInvariants struct{ drawn }
+
+func (s shapeInvariants) Run(e *env) error {
+	c, err := e.trade()
+	if err != nil {
+		return err
+	}
+	sh, err := s.shape(c)
+	if err != nil {
+		return err
+	}
+	return e.show(struct {
+		ID       string          `json:"id"`
+		Closures []shape.Closure `json:"closures"`
+	}{s.Knot, sh.Closures()}, nil)
+}
+
+type shapeCheck struct {
+	Knot string `arg:"" optional:"" help:"id of a knot or of a drawn fault; left out: all"`
+}
+
+func (s shapeCheck) Run(e *env) error {
+	c, err := e.trade()
+	if err != nil {
+		return err
+	}
+	if s.Knot != "" && !c.Drawn(s.Knot) && c.Knot(s.Knot) == nil {
+		_, err := drawn{s.Knot}.shape(c)
+		return err
+	}
 	var l problem.List
-	for _, id := range cat.Drawings() {
-		if only != "" && id != only {
+	for _, id := range c.DrawingIDs() {
+		if s.Knot != "" && id != s.Knot {
 			continue
 		}
-		sh, err := cat.Drawing(id)
+		sh, err := c.Drawing(id)
 		if err == nil {
-			err = cat.Prove(id)
+			err = c.Prove(id)
 		}
 		l.Take("", err)
 		if err == nil {
-			fmt.Fprintf(out, "%-32s %d steps, %d closures as expected\n", id, sh.Steps(), len(cat.Proofs(id)))
+			fmt.Fprintf(e.out, "%-32s %d steps, %d closures as expected\n", id, sh.Steps(), len(c.Proofs(id)))
 		}
 	}
-	for _, k := range cat.Knots {
-		if k.Shape == "" && (only == "" || only == k.ID) {
-			fmt.Fprintf(out, "%-32s no drawing yet\n", k.ID)
+	for _, k := range c.Knots {
+		if k.Shape == "" && (s.Knot == "" || s.Knot == k.ID) {
+			fmt.Fprintf(e.out, "%-32s no drawing yet\n", k.ID)
 		}
 	}
-	if err := l.Err(); err != nil {
-		return show(out, nil, err)
-	}
-	return nil
+	return l.Err()
 }
 
-func shapeDraw(cat *catalogue.Catalogue, id string, args []string, out io.Writer) error {
-	o := shape.Options{}
-	var view, look, format string
-	var width int
-	if err := flags("draw", args, func(f *flag.FlagSet) {
-		f.Float64Var(&o.Step, "step", -1, "step")
-		f.StringVar(&view, "view", "tie", "tie, across, left or opposite")
-		f.StringVar(&look, "look", "laid", "laid, braid or mono")
-		f.StringVar(&format, "format", "svg", "svg or png")
-		f.IntVar(&width, "width", 1200, "width of a PNG, pixels")
-		f.BoolVar(&o.Labels, "labels", false, "name the ends")
-		f.BoolVar(&o.Ghost, "ghost", false, "show the next move")
-	}); err != nil {
-		return show(out, nil, err)
-	}
-	o.View, o.Look = shape.View(view), shape.Look(look)
-	sh, err := drawing(cat, id)
+type shapeDraw struct {
+	drawn
+	Step   float64    `default:"-1" help:"0 to the last step; −1: the finished knot"`
+	View   shape.View `default:"tie" enum:"tie,across,left,opposite" help:"tie, across, left or opposite"`
+	Look   shape.Look `default:"laid" enum:"laid,braid,mono" help:"laid, braid or mono"`
+	Labels bool       `help:"name the ends"`
+	Ghost  bool       `help:"show the next move"`
+	Format string     `default:"svg" enum:"svg,png" help:"svg or png"`
+	Width  int        `default:"1200" help:"width of a PNG, pixels"`
+}
+
+func (s shapeDraw) Run(e *env) error {
+	c, err := e.trade()
 	if err != nil {
-		return show(out, nil, err)
+		return err
 	}
-	if err := sh.HasStep(o.Step); err != nil {
-		return show(out, nil, err)
+	sh, err := s.shape(c)
+	if err != nil {
+		return err
 	}
-	o.Title = id
-	if k := cat.Knot(id); k != nil {
-		o.Title = k.Name
+	if err := sh.HasStep(s.Step); err != nil {
+		return err
 	}
-	svg := sh.SVG(o)
-	switch format {
-	case "svg":
-		_, err = fmt.Fprintln(out, svg)
-	case "png":
-		var picture []byte
-		if picture, err = export.PNG(svg, width); err == nil {
-			_, err = out.Write(picture)
-		}
-	default:
-		return show(out, nil, problem.New("format", fmt.Sprintf("%q is not a format", format), "use svg or png"))
+	title := s.Knot
+	if k := c.Knot(s.Knot); k != nil {
+		title = k.Name
+	}
+	svg := sh.SVG(shape.Options{View: s.View, Step: s.Step, Look: s.Look, Labels: s.Labels, Ghost: s.Ghost, Title: title})
+	if s.Format == "svg" {
+		_, err = fmt.Fprintln(e.out, svg)
+		return err
+	}
+	picture, err := export.PNG(svg, s.Width)
+	if err == nil {
+		_, err = e.out.Write(picture)
 	}
 	return err
 }
 
-// shapeSheet writes every drawing on one page of HTML, for a person to look at.
-func shapeSheet(cat *catalogue.Catalogue, out io.Writer) error {
-	fmt.Fprint(out, `<!doctype html><meta charset="utf-8"><title>All drawings</title>
+type shapeSheet struct{}
+
+func (shapeSheet) Run(e *env) error {
+	c, err := e.trade()
+	if err != nil {
+		return err
+	}
+	fmt.Fprint(e.out, `<!doctype html><meta charset="utf-8"><title>All drawings</title>
 <style>body{margin:8px;background:#fffdf6;font:14px sans-serif}figure{display:inline-block;margin:4px;border:1px solid #cfcbb8}svg{width:250px;height:230px}</style>
 `)
-	for _, id := range cat.Drawings() {
-		sh, err := cat.Drawing(id)
+	for _, id := range c.DrawingIDs() {
+		sh, err := c.Drawing(id)
 		if err != nil {
-			return show(out, nil, err)
+			return err
 		}
-		fmt.Fprintf(out, "<figure><figcaption>%s</figcaption>%s</figure>\n", id, sh.SVG(shape.Options{Step: -1, Look: shape.LookLaid, Title: id}))
+		fmt.Fprintf(e.out, "<figure><figcaption>%s</figcaption>%s</figure>\n", id, sh.SVG(shape.Options{Step: -1, Look: shape.LookLaid, Title: id}))
 	}
 	return nil
 }

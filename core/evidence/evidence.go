@@ -1,5 +1,6 @@
-// Package evidence holds the two things every shown number carries: how far it
-// may be off (an interval) and where it comes from (a tag and a source).
+// Package evidence holds what every shown number carries: its unit, how far it may
+// be off (an interval, and the distribution over it) and where it comes from (a tag
+// and a source).
 package evidence
 
 import (
@@ -33,8 +34,7 @@ func (t Tag) Valid() bool {
 	return false
 }
 
-// Interval is a low, a likely and a high value in one unit. Between them a
-// triangular distribution is assumed: it claims no more than the three numbers.
+// Interval is a low, a likely and a high value in one unit.
 type Interval struct {
 	Low    float64 `json:"low"`
 	Likely float64 `json:"likely"`
@@ -54,35 +54,6 @@ func (i Interval) Scale(k float64) Interval {
 	return Interval{i.Low * k, i.Likely * k, i.High * k}
 }
 
-// At is the value that a triangular draw stays below with probability u, 0 to 1.
-func (i Interval) At(u float64) float64 {
-	width := i.High - i.Low
-	if width <= 0 {
-		return i.Likely
-	}
-	if peak := (i.Likely - i.Low) / width; u < peak {
-		return i.Low + math.Sqrt(u*width*(i.Likely-i.Low))
-	}
-	return i.High - math.Sqrt((1-u)*width*(i.High-i.Likely))
-}
-
-// Above gives the probability that a triangular draw exceeds x.
-func (i Interval) Above(x float64) float64 {
-	switch {
-	case x < i.Low:
-		return 1
-	case x >= i.High:
-		if x == i.High && i.Low == i.High {
-			return 1
-		}
-		return 0
-	case x < i.Likely:
-		return 1 - (x-i.Low)*(x-i.Low)/((i.High-i.Low)*(i.Likely-i.Low))
-	default:
-		return (i.High - x) * (i.High - x) / ((i.High - i.Low) * (i.High - i.Likely))
-	}
-}
-
 // Check reports intervals that are not finite, not ordered or outside [min, max].
 func (i Interval) Check(min, max float64) error {
 	for _, v := range []float64{i.Low, i.Likely, i.High} {
@@ -99,10 +70,13 @@ func (i Interval) Check(min, max float64) error {
 // Figure is a number with its interval and its evidence.
 type Figure struct {
 	Interval
-	Tag Tag `json:"tag" enum:"published,trade,memory,computed,yours"`
+	Unit Unit `json:"unit,omitempty"`
+	Tag  Tag  `json:"tag" enum:"published,trade,memory,computed,yours"`
 	// Source names the publication for [Published] and says what is recalled or
 	// assumed for the other tags.
 	Source string `json:"source"`
+
+	measured Dist // nil: the triangle over the interval
 }
 
 // UnmarshalYAML reads an interval written as one number or as [low, likely, high].
@@ -130,7 +104,7 @@ func (f *Figure) UnmarshalYAML(unmarshal func(any) error) error {
 	if err := unmarshal(&raw); err != nil {
 		return err
 	}
-	*f = Figure{raw.Value, raw.Tag, raw.Source}
+	*f = Figure{Interval: raw.Value, Tag: raw.Tag, Source: raw.Source}
 	return nil
 }
 

@@ -1,7 +1,6 @@
 package evidence_test
 
 import (
-	"math/rand/v2"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,27 +10,39 @@ import (
 	"oarweed/core/evidence"
 )
 
-// Above is the survival function of a triangular distribution: checked against gonum's.
-func TestAboveAgreesWithGonum(t *testing.T) {
-	src := rand.NewPCG(1, 2)
+// The quantile and the survival function undo each other, and lie within the interval.
+func TestTriangleRoundTrip(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		lo := rapid.Float64Range(0, 1).Draw(t, "low")
 		w := rapid.Float64Range(0.01, 2).Draw(t, "width")
 		mode := lo + w*rapid.Float64Range(0.01, 0.99).Draw(t, "mode")
-		x := lo + w*rapid.Float64Range(-0.2, 1.2).Draw(t, "x")
-		tri := distuv.NewTriangle(lo, lo+w, mode, src)
-		assert.InDelta(t, tri.Survival(x), evidence.Interval{Low: lo, Likely: mode, High: lo + w}.Above(x), 1e-9)
+		p := rapid.Float64Range(0, 1).Draw(t, "p")
+		d := evidence.Interval{Low: lo, Likely: mode, High: lo + w}.Dist()
+		x := d.Quantile(p)
+		assert.True(t, x >= lo && x <= lo+w)
+		assert.InDelta(t, 1-p, d.Survival(x), 1e-9)
 	})
 }
 
-func TestAboveAtTheEdges(t *testing.T) {
-	one := evidence.Exactly(0.2)
-	assert.Equal(t, 1.0, one.Above(0.1))
-	assert.Equal(t, 1.0, one.Above(0.2))
-	assert.Equal(t, 0.0, one.Above(0.3))
-	left := evidence.Interval{Low: 1, Likely: 1, High: 2}
-	assert.Equal(t, 1.0, left.Above(0.5))
-	assert.InDelta(t, 0.25, left.Above(1.5), 1e-12)
+func TestDistAtTheEdges(t *testing.T) {
+	one := evidence.Exactly(0.2).Dist()
+	assert.Equal(t, 1.0, one.Survival(0.1))
+	assert.Equal(t, 1.0, one.Survival(0.2))
+	assert.Equal(t, 0.0, one.Survival(0.3))
+	left := evidence.Interval{Low: 1, Likely: 1, High: 2}.Dist()
+	assert.Equal(t, 1.0, left.Survival(0.5))
+	assert.InDelta(t, 0.25, left.Survival(1.5), 1e-12)
+}
+
+// A bench may give a figure a distribution of its own; it survives a change of unit.
+func TestMeasuredFigure(t *testing.T) {
+	w := distuv.Weibull{K: 8, Lambda: 12000}
+	f := evidence.Figure{Interval: evidence.Exactly(12000), Unit: evidence.Newton, Tag: evidence.Yours, Source: "pulled"}.Measured(w)
+	assert.Equal(t, w.Survival(11000), f.Dist().Survival(11000))
+	kn := f.InKN()
+	assert.Equal(t, evidence.Kilonewton, kn.Unit)
+	assert.InDelta(t, w.Quantile(0.3)/1e3, kn.Dist().Quantile(0.3), 1e-9)
+	assert.InDelta(t, w.Survival(11000), kn.Dist().Survival(11), 1e-12)
 }
 
 func TestFigureCheck(t *testing.T) {

@@ -40,15 +40,18 @@ func (r Report) WithHand(load, hand unit.Force, mu float64) (Report, error) {
 	return r, nil
 }
 
-// Judge gives the report of a hitch with both coefficients equal to mu, or with
+// HoldOf gives the report of a hitch with both coefficients equal to mu, or with
 // the object's scaled by surface. n as in [Find].
-func Judge(id string, n int, object, rope unit.Length, mu, surface float64) (Report, error) {
+func HoldOf(id string, n int, object, rope unit.Length, mu, surface float64) (Report, error) {
 	var l problem.List
 	h, err := Find(id, n)
 	l.Take("", err)
 	positive := func(field string, v float64, example string) {
-		if !(v > 0) || math.IsInf(v, 1) {
+		switch {
+		case !(v > 0):
 			l.Add(field, "must be above zero", "give "+example)
+		case v > largest:
+			l.Add(field, "is too large", "give "+example)
 		}
 	}
 	positive("object", float64(object), "a diameter like 60mm")
@@ -69,6 +72,9 @@ func Judge(id string, n int, object, rope unit.Length, mu, surface float64) (Rep
 	r.Locks = r.HoldRatio == nil
 	return r, nil
 }
+
+// largest diameter or factor that is worked out: beyond it the sums overflow.
+const largest = 1e3
 
 func finite(v float64) *float64 {
 	if math.IsInf(v, 0) || math.IsNaN(v) {

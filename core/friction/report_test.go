@@ -17,7 +17,7 @@ const mm = unit.Millimetre
 func TestReportIsJSONWhateverTheAnswer(t *testing.T) {
 	for _, id := range friction.IDs() {
 		for _, mu := range []float64{0.02, 0.15, 0.6} {
-			r, err := friction.Judge(id, 0, 60*mm, 12*mm, mu, 1)
+			r, err := friction.HoldOf(id, 0, 60*mm, 12*mm, mu, 1)
 			require.NoError(t, err)
 			text, err := json.Marshal(r)
 			require.NoError(t, err, "%s at %g: no infinity may reach the document", id, mu)
@@ -31,20 +31,20 @@ func TestReportIsJSONWhateverTheAnswer(t *testing.T) {
 }
 
 func TestSurfaceCountsForTheObjectOnly(t *testing.T) {
-	plain, err := friction.Judge("turns", 2, 60*mm, 12*mm, 0.2, 1)
+	plain, err := friction.HoldOf("turns", 2, 60*mm, 12*mm, 0.2, 1)
 	require.NoError(t, err)
-	rubber, err := friction.Judge("turns", 2, 60*mm, 12*mm, 0.2, 1.6)
+	rubber, err := friction.HoldOf("turns", 2, 60*mm, 12*mm, 0.2, 1.6)
 	require.NoError(t, err)
 	assert.InEpsilon(t, math.Pow(*plain.HoldRatio, 1.6), *rubber.HoldRatio, 1e-9)
-	own, err := friction.Judge("round-turn-two-half-hitches", 0, 60*mm, 12*mm, 0.1, 1)
+	own, err := friction.HoldOf("round-turn-two-half-hitches", 0, 60*mm, 12*mm, 0.1, 1)
 	require.NoError(t, err)
-	rough, err := friction.Judge("round-turn-two-half-hitches", 0, 60*mm, 12*mm, 0.1, 1.6)
+	rough, err := friction.HoldOf("round-turn-two-half-hitches", 0, 60*mm, 12*mm, 0.1, 1.6)
 	require.NoError(t, err)
 	assert.InDelta(t, *own.MuCritical, *rough.MuCritical, 1e-8, "the half hitches lock on their own rope")
 }
 
 func TestHandAndLoad(t *testing.T) {
-	r, err := friction.Judge("turns", 1, 60*mm, 12*mm, 0.15, 1)
+	r, err := friction.HoldOf("turns", 1, 60*mm, 12*mm, 0.15, 1)
 	require.NoError(t, err)
 	r, err = r.WithHand(2400, 100, 0.15)
 	require.NoError(t, err)
@@ -57,12 +57,12 @@ func TestHandAndLoad(t *testing.T) {
 
 func TestJudgeRefuses(t *testing.T) {
 	for field, call := range map[string]func() (friction.Report, error){
-		"object":  func() (friction.Report, error) { return friction.Judge("turns", 1, 0, mm, 0.1, 1) },
-		"line":    func() (friction.Report, error) { return friction.Judge("turns", 1, mm, -mm, 0.1, 1) },
-		"mu":      func() (friction.Report, error) { return friction.Judge("turns", 1, mm, mm, math.NaN(), 1) },
-		"grips":   func() (friction.Report, error) { return friction.Judge("turns", 1, mm, mm, 4, 1) },
-		"surface": func() (friction.Report, error) { return friction.Judge("turns", 1, mm, mm, 0.1, math.Inf(1)) },
-		"hitch":   func() (friction.Report, error) { return friction.Judge("", 1, mm, mm, 0.1, 1) },
+		"object":  func() (friction.Report, error) { return friction.HoldOf("turns", 1, 0, mm, 0.1, 1) },
+		"line":    func() (friction.Report, error) { return friction.HoldOf("turns", 1, mm, -mm, 0.1, 1) },
+		"mu":      func() (friction.Report, error) { return friction.HoldOf("turns", 1, mm, mm, math.NaN(), 1) },
+		"grips":   func() (friction.Report, error) { return friction.HoldOf("turns", 1, mm, mm, 4, 1) },
+		"surface": func() (friction.Report, error) { return friction.HoldOf("turns", 1, mm, mm, 0.1, math.Inf(1)) },
+		"hitch":   func() (friction.Report, error) { return friction.HoldOf("", 1, mm, mm, 0.1, 1) },
 	} {
 		_, err := call()
 		assert.ErrorContains(t, err, field)

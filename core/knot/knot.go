@@ -35,6 +35,9 @@ const (
 
 var classes = []Class{Holds, Marginal, Slips}
 
+// Rank counts from 0, the best.
+func (c Class) Rank() int { return slices.Index(classes, c) }
+
 // Worse is the next class down.
 func (c Class) Worse() Class {
 	if c == Holds {
@@ -74,12 +77,13 @@ type Knot struct {
 	// Efficiency is the share of the line's strength kept; the first entry that
 	// covers the material counts, one without materials covers all.
 	Efficiency []Efficiency `json:"efficiency" nullable:"false"`
-	// Network names the friction model that decides the hold; without one Hold does.
-	Network string `json:"network,omitempty"`
-	// NetworkCount is the number of figure eights or riding turns the model assumes.
-	NetworkCount int `json:"network_count,omitempty" yaml:"network_count"`
+	// FrictionModel names the hitch of core/friction that decides the hold; without
+	// one Hold does.
+	FrictionModel string `json:"network,omitempty" yaml:"network"`
+	// FrictionCount is the number of figure eights or riding turns the model assumes.
+	FrictionCount int `json:"network_count,omitempty" yaml:"network_count"`
 	// Hold gives the class of hold by material, dry and wet; as for Efficiency.
-	Hold []Hold `json:"hold,omitempty" nullable:"false"`
+	Hold []HoldClass `json:"hold,omitempty" nullable:"false"`
 	// Shake says how it takes slack, jerks and flogging.
 	Shake Shake `json:"shake"`
 	// Release says how it comes off.
@@ -97,8 +101,8 @@ type Knot struct {
 	Inspect    int `json:"inspect"`
 	// Wraps, for knots whose number of wraps is the tyer's choice.
 	Wraps *Wraps `json:"wraps,omitempty"`
-	// Doubled: the line goes through the eye as a bight, so the eye must take two.
-	Doubled bool `json:"doubled,omitempty"`
+	// EyeTakesBight: the line goes through the eye as a bight, so the eye must take two.
+	EyeTakesBight bool `json:"doubled,omitempty" yaml:"doubled"`
 	// Person allows the knot to stay in the list, with the caution, where a person is held.
 	Person   bool     `json:"person"`
 	Steps    []string `json:"steps" nullable:"false"`
@@ -144,8 +148,8 @@ func (e Efficiency) Figure() evidence.Figure {
 	return evidence.Figure{Interval: e.Value, Tag: e.Tag, Source: e.Source}
 }
 
-// Hold of a knot in some materials.
-type Hold struct {
+// HoldClass is how a knot holds in some materials, known from use.
+type HoldClass struct {
 	Materials []string     `json:"materials,omitempty" nullable:"false"`
 	Dry       Class        `json:"dry" enum:"holds,marginal,slips"`
 	Wet       Class        `json:"wet" enum:"holds,marginal,slips"`
@@ -214,13 +218,13 @@ func (k *Knot) EfficiencyIn(material string) Efficiency {
 }
 
 // HoldIn is the entry that covers a material.
-func (k *Knot) HoldIn(material string) Hold {
+func (k *Knot) HoldIn(material string) HoldClass {
 	for _, h := range k.Hold {
 		if len(h.Materials) == 0 || slices.Contains(h.Materials, material) {
 			return h
 		}
 	}
-	return Hold{}
+	return HoldClass{}
 }
 
 // Vocabulary is what a knot may refer to.
@@ -279,11 +283,11 @@ func (k *Knot) Check(v Vocabulary) error {
 			l.Add(path+".materials", "the last entry must cover all materials", "drop materials from it")
 		}
 	}
-	if (k.Network == "") == (len(k.Hold) == 0) {
+	if (k.FrictionModel == "") == (len(k.Hold) == 0) {
 		l.Add("hold", "needs either a friction network or hold classes, not both", "keep network or hold")
 	}
-	if k.Network != "" {
-		known("network", k.Network, v.Hitches)
+	if k.FrictionModel != "" {
+		known("network", k.FrictionModel, v.Hitches)
 	}
 	for i, h := range k.Hold {
 		path := fmt.Sprintf("hold[%d]", i)

@@ -22,7 +22,7 @@ func good() *knot.Knot {
 			{Materials: []string{"hmpe"}, Value: evidence.Exactly(0.3), Tag: evidence.Memory, Source: "recalled", Fails: "slips"},
 			{Value: evidence.Exactly(0.6), Tag: evidence.Trade, Source: "common practice", Fails: "breaks"},
 		},
-		Hold: []knot.Hold{
+		Hold: []knot.HoldClass{
 			{Materials: []string{"hmpe"}, Dry: knot.Marginal, Wet: knot.Slips, Why: "it creeps", Tag: evidence.Trade},
 			{Dry: knot.Holds, Wet: knot.Holds, Why: "it grips", Tag: evidence.Trade},
 		},
@@ -73,7 +73,7 @@ func TestCheckNamesEveryField(t *testing.T) {
 		"efficiency[0].value":     func(k *knot.Knot) { k.Efficiency[0].Value = evidence.Exactly(1.5) },
 		"efficiency[0].fails":     func(k *knot.Knot) { k.Efficiency[0].Fails = "" },
 		"hold: needs either":      func(k *knot.Knot) { k.Hold = nil },
-		"network":                 func(k *knot.Knot) { k.Hold, k.Network = nil, "magic" },
+		"network":                 func(k *knot.Knot) { k.Hold, k.FrictionModel = nil, "magic" },
 		"hold[0]":                 func(k *knot.Knot) { k.Hold[0].Why = "" },
 		"hold[1].materials":       func(k *knot.Knot) { k.Hold[1].Materials = []string{"polyester"} },
 		"shake":                   func(k *knot.Knot) { k.Shake.Class = "" },

@@ -111,8 +111,19 @@ type Strength struct {
 	Options []Option
 	// Used is the index of the option that counts, Why says why.
 	Used int
-	Why  string
+	Why  Why
+	// Capacity is what is left now, wet and worn: see [Line.Bears].
+	Capacity evidence.Figure
 }
+
+// Why one way of finding a strength counts and not another.
+type Why int
+
+const (
+	LabelWins  Why = iota // the label wins over any rule
+	OnlyFigure            // there is no other
+	LowestWins            // the safe side
+)
 
 // Option is one way of finding the breaking strength.
 type Option struct {
@@ -169,7 +180,7 @@ func (l Line) Strength() (Strength, error) {
 	var s Strength
 	if l.Label > 0 {
 		s.Options = append(s.Options, Option{"label", evidence.Figure{
-			Interval: evidence.Exactly(float64(l.Label)), Tag: evidence.Yours, Source: "the strength on the line's label"}})
+			Interval: evidence.Exactly(float64(l.Label)), Unit: evidence.Newton, Tag: evidence.Yours, Source: "the strength on the line's label"}})
 	}
 	if l.Diameter > 0 {
 		for _, w := range l.Material.Laws {
@@ -177,7 +188,7 @@ func (l Line) Strength() (Strength, error) {
 				continue
 			}
 			if n, ok := w.at(l.Diameter); ok {
-				s.Options = append(s.Options, Option{w.Name, evidence.Figure{Interval: n, Tag: w.Tag, Source: w.Source}})
+				s.Options = append(s.Options, Option{w.Name, evidence.Figure{Interval: n, Unit: evidence.Newton, Tag: w.Tag, Source: w.Source}})
 			}
 		}
 	}
@@ -186,18 +197,28 @@ func (l Line) Strength() (Strength, error) {
 		return s, problem.New("diameter_mm", fmt.Sprintf("no strength is known for %s, %s", l.Material.Name, l.Construction),
 			"give the diameter, or the strength on the label")
 	case l.Label > 0:
-		s.Why = "The label wins over any rule."
+		s.Why = LabelWins
 	case len(s.Options) == 1:
-		s.Why = "The only figure known for this line."
+		s.Why = OnlyFigure
 	default:
 		for i, o := range s.Options {
 			if o.Newtons.Likely < s.MBL().Likely {
 				s.Used = i
 			}
 		}
-		s.Why = "The lowest of the figures: the safe side."
+		s.Why = LowestWins
 	}
 	return s, nil
+}
+
+// Bears works out what the line bears now, wet or dry: its strength as new with
+// [Strength.Capacity] filled in. The error names the field that is missing.
+func (l Line) Bears(wet bool) (Strength, error) {
+	s, err := l.Strength()
+	if err == nil {
+		s.Capacity = l.Capacity(s.MBL(), wet)
+	}
+	return s, err
 }
 
 // Capacity is MBL × wet × wear in newtons: what the line itself bears now.

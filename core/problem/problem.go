@@ -11,10 +11,10 @@ import (
 // Field is one complaint about one field.
 type Field struct {
 	// Path names the field as the document spells it, e.g. "chain[2].line.diameter_mm".
-	Path string
+	Path string `json:"field"`
 	// Message says what is wrong, Fix what to do about it; both are whole plain phrases.
-	Message string
-	Fix     string
+	Message string `json:"message"`
+	Fix     string `json:"fix,omitempty"`
 }
 
 // Error is a list of complaints. A nil or empty list is no error: see [List.Err].
@@ -74,6 +74,13 @@ func (l *List) Err() error {
 		return nil
 	}
 	return &Error{Fields: l.fields}
+}
+
+// At is err with path before the path of each of its complaints; nil for nil.
+func At(path string, err error) error {
+	var l List
+	l.Take(path, err)
+	return l.Err()
 }
 
 // New is an error with a single complaint.

@@ -2,15 +2,17 @@ package rig
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
-	"strconv"
 
 	"oarweed/core/problem"
 )
 
-// Part is one joint of a chain as a rig of its own.
-type Part struct {
+// MaxJoints is the longest chain that is worked out: a rig for teaching or for use
+// has a handful of joints, and the work grows with them.
+const MaxJoints = 60
+
+// Piece is one joint of a chain as a rig of its own.
+type Piece struct {
 	// Joint is the joint's place in the chain.
 	Joint int
 	// Document holds end, joint and line, with the load and conditions of the chain.
@@ -22,14 +24,18 @@ type Part struct {
 // Split takes a chain apart into its joints. A chain alternates ends and joints:
 // a fitting or a line, a joint, a line, a joint … Fittings stand at its ends only.
 // The error names the element.
-func Split(d Document) ([]Part, error) {
+func Split(d Document) ([]Piece, error) {
 	var l problem.List
 	if len(d.Chain) < 3 || len(d.Chain)%2 == 0 {
 		l.Add("chain", fmt.Sprintf("has %d elements", len(d.Chain)), "give a fitting or line, a joint, a line, and so on: three or more, an odd number")
 		return nil, l.Err()
 	}
+	if joints := len(d.Chain) / 2; joints > MaxJoints {
+		l.Add("chain", fmt.Sprintf("has %d joints", joints), fmt.Sprintf("give %d at the most: split the rig", MaxJoints))
+		return nil, l.Err()
+	}
 	for i, e := range d.Chain {
-		path := fmt.Sprintf("chain[%d]", i)
+		path := place(i)
 		n := 0
 		for _, there := range []bool{e.Fitting != nil, e.Joint != nil, e.Line != nil} {
 			if there {
@@ -54,9 +60,9 @@ func Split(d Document) ([]Part, error) {
 		l.Add("chain", "has no line", "put a line between the fittings")
 		return nil, l.Err()
 	}
-	var out []Part
+	var out []Piece
 	for j := 1; j < len(d.Chain); j += 2 {
-		p := Part{Joint: j, Document: d, at: [3]int{j - 1, j, j + 1}}
+		p := Piece{Joint: j, Document: d, at: [3]int{j - 1, j, j + 1}}
 		if d.Chain[j+1].Fitting != nil || j > 1 && j+2 == len(d.Chain) {
 			// What it is tied to comes first: a fitting, or the far end of the chain.
 			p.at = [3]int{j + 1, j, j - 1}
@@ -69,11 +75,13 @@ func Split(d Document) ([]Part, error) {
 
 // LineAt and EndAt are the places in the chain of the line that ties and of what
 // it is tied to.
-func (p Part) LineAt() int { return p.at[2] }
-func (p Part) EndAt() int  { return p.at[0] }
+func (p Piece) LineAt() int { return p.at[2] }
+func (p Piece) EndAt() int  { return p.at[0] }
+
+func place(i int) string { return fmt.Sprintf("chain[%d]", i) }
 
 // Whole puts what became of a part's three elements back into the chain.
-func (p Part) Whole(d Document, chain []Element) Document {
+func (p Piece) Whole(d Document, chain []Element) Document {
 	d.Chain = slices.Clone(d.Chain)
 	for k, i := range p.at {
 		d.Chain[i] = chain[k]
@@ -81,35 +89,29 @@ func (p Part) Whole(d Document, chain []Element) Document {
 	return d
 }
 
-var place = regexp.MustCompile(`^chain\[([012])\]`)
-
-// Path turns the path of a field of the part into that of the chain.
-func (p Part) Path(field string) string {
-	m := place.FindStringSubmatch(field)
-	if m == nil {
-		return field
-	}
-	k, _ := strconv.Atoi(m[1])
-	return fmt.Sprintf("chain[%d]", p.at[k]) + field[len(m[0]):]
-}
-
 // Fill checks a chain of any length and gives it back with its defaults.
-func (t *Terms) Fill(d Document) (Document, error) {
-	rigs, parts, err := t.ResolveAll(d)
+func (t *Vocabulary) Fill(d Document) (Document, error) {
+	rigs, pieces, err := t.ResolveAll(d)
 	if err != nil {
 		return d, err
 	}
-	for i, p := range parts {
+	return Filled(d, rigs, pieces), nil
+}
+
+// Filled is a chain with the defaults of its joints, as [Vocabulary.ResolveAll] gave
+// them.
+func Filled(d Document, rigs []*Rig, pieces []Piece) Document {
+	for i, p := range pieces {
 		full := rigs[i].Document
 		d = p.Whole(d, full.Chain)
 		d.Version, d.Character, d.Consequence = full.Version, full.Character, full.Consequence
 	}
-	return d, nil
+	return d
 }
 
 // ResolveAll checks a chain of any length and gives each joint as a rig of its own.
 // Complaints name the field in the chain.
-func (t *Terms) ResolveAll(d Document) ([]*Rig, []Part, error) {
+func (t *Vocabulary) ResolveAll(d Document) ([]*Rig, []Piece, error) {
 	parts, err := Split(d)
 	if err != nil {
 		return nil, nil, err
@@ -118,9 +120,8 @@ func (t *Terms) ResolveAll(d Document) ([]*Rig, []Part, error) {
 	seen := map[string]bool{}
 	var rigs []*Rig
 	for _, p := range parts {
-		r, err := t.Resolve(p.Document)
+		r, err := t.resolve(p.Document, [3]string{place(p.at[0]), place(p.at[1]), place(p.at[2])})
 		for _, f := range problem.Fields(err) {
-			f.Path = p.Path(f.Path)
 			if !seen[f.Path+f.Message] {
 				seen[f.Path+f.Message] = true
 				l.Add(f.Path, f.Message, f.Fix)

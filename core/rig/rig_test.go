@@ -60,7 +60,7 @@ func TestDesignFactor(t *testing.T) {
 func TestBadInputNamesTheFieldAndTheFix(t *testing.T) {
 	for _, c := range []struct{ from, to, field, says string }{
 		{`"diameter_mm":12`, `"diameter_mm":-12`, "chain[2].line.diameter_mm", "below zero"},
-		{`"diameter_mm":12`, `"diameter_mm":900`, "chain[2].line.diameter_mm", "0 to 200 mm"},
+		{`"diameter_mm":12`, `"diameter_mm":900`, "chain[2].line.diameter_mm", "0.05 to 200 mm"},
 		{`"diameter_mm":12`, `"diameter_mm":"12"`, "diameter_mm", "a number belongs"},
 		{`"diameter_mm":12`, `"wear":1`, "chain[2].line.diameter_mm", "label strength"},
 		{`2.4`, `1e9`, "peak_kn", "1000000000 kN is too large"},

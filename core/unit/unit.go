@@ -85,6 +85,28 @@ func ParseAngle(s string, bare Angle) (Angle, error) {
 	return Angle(v), err
 }
 
+// MarshalText writes a quantity so that UnmarshalText reads the very same back.
+func (l Length) MarshalText() ([]byte, error) { return text(float64(l), "m") }
+func (f Force) MarshalText() ([]byte, error)  { return text(float64(f), "N") }
+func (a Angle) MarshalText() ([]byte, error)  { return text(float64(a), "rad") }
+
+// UnmarshalText reads a quantity with its unit; a bare number is metres, newtons,
+// radians. Where another bare unit is meant, use the Parse functions.
+func (l *Length) UnmarshalText(b []byte) (err error) { *l, err = ParseLength(string(b), Metre); return }
+func (f *Force) UnmarshalText(b []byte) (err error)  { *f, err = ParseForce(string(b), Newton); return }
+func (a *Angle) UnmarshalText(b []byte) (err error)  { *a, err = ParseAngle(string(b), Radian); return }
+
+// most is the largest quantity in SI units that is read: far beyond anything real, and
+// small enough to be said in any unit.
+const most = 1e15
+
+func text(v float64, unit string) ([]byte, error) {
+	if math.IsInf(v, 0) || math.IsNaN(v) {
+		return nil, problem.New("", fmt.Sprintf("%g is no quantity", v), "give a finite number")
+	}
+	return []byte(strconv.FormatFloat(v, 'g', -1, 64) + " " + unit), nil
+}
+
 // A number is decimal ("2.4", "2,4"), a fraction ("1/2") or mixed ("1 1/2").
 var quantity = regexp.MustCompile(`^([+-]?)(?:(\d+)[ -])?(\d+)/(\d+)\s*(\D*)$|^([+-]?(?:\d+(?:[.,]\d*)?|[.,]\d+)(?:[eE][+-]?\d+)?)\s*(\D*)$`)
 
@@ -115,18 +137,20 @@ func parse[U ~float64](s, what string, bare float64, units map[string]U, example
 		}
 		name = m[5]
 	}
-	if math.IsInf(v, 0) {
+	name = strings.ToLower(strings.Join(strings.Fields(name), " "))
+	k := bare
+	if name != "" {
+		u, ok := units[name]
+		if !ok {
+			return 0, problem.New("", fmt.Sprintf("%q is not a unit of %s", name, what), fix)
+		}
+		k = float64(u)
+	}
+	// Asked after the unit has multiplied it: 1e308 m is no length either.
+	if v *= k; !(math.Abs(v) <= most) {
 		return 0, problem.New("", fmt.Sprintf("%q is too large to be a %s", s, what), fix)
 	}
-	name = strings.ToLower(strings.Join(strings.Fields(name), " "))
-	if name == "" {
-		return v * bare, nil
-	}
-	u, ok := units[name]
-	if !ok {
-		return 0, problem.New("", fmt.Sprintf("%q is not a unit of %s", name, what), fix)
-	}
-	return v * float64(u), nil
+	return v, nil
 }
 
 // String gives millimetres below one metre, metres from there on.

@@ -2,101 +2,83 @@ package api
 
 import (
 	"context"
+	"encoding/json"
 	"net/http"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"oarweed/core/choose"
-	"oarweed/core/friction"
-	"oarweed/core/line"
-	"oarweed/core/problem"
 	"oarweed/core/rig"
-	"oarweed/core/unit"
+	"oarweed/core/whatif"
+	"oarweed/internal/app"
 )
 
-// Quantity is a length or a force as read from what somebody typed.
-type Quantity struct {
-	// Value is in mm or kN.
-	Value float64 `json:"value"`
-	Text  string  `json:"text"`
-	// Also is the same in the other units of the trade.
-	Also string `json:"also"`
+// doc is a rig sent to be worked out.
+type doc struct{ Body rig.Document }
+
+func answers(a huma.API) {
+	huma.Register(a, op("choice", "choose", http.MethodPost, "/choices", "Rank the knots for a rig with one joint"),
+		func(ctx context.Context, in *doc) (*body[*app.Answer], error) {
+			out, err := of(ctx).Choose(ctx, in.Body)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("choice", "check-rig", http.MethodPost, "/rig-checks", "Answer for a whole chain: every joint, the weakest link, what to cut"),
+		func(ctx context.Context, in *doc) (*body[*app.RigAnswer], error) {
+			out, err := of(ctx).CheckRig(ctx, in.Body)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("choice", "chances", http.MethodPost, "/chances", "How each ranked knot of a joint comes out in ten thousand draws"),
+		func(ctx context.Context, in *doc) (*body[map[string]app.Chance], error) {
+			out, err := of(ctx).Chances(ctx, in.Body)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("choice", "changes", http.MethodPost, "/changes", "What would change the first choice at a joint"),
+		func(ctx context.Context, in *doc) (*body[*app.Changes], error) {
+			out, err := of(ctx).Changes(ctx, in.Body)
+			return answered(ctx, out, err)
+		})
+	choiceMap(a)
 }
 
-func (s *server) answers(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "choose", Method: http.MethodPost, Path: "/api/choose", Summary: "Rank the knots for a rig"},
-		func(ctx context.Context, in *struct{ Body rig.Document }) (*body[*choose.Answer], error) {
-			r, err := s.cat().Resolve(in.Body)
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			out, err := choose.For(s.cat(), r)
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			return answer(out), nil
-		})
-	huma.Register(a, huma.Operation{OperationID: "strength", Method: http.MethodGet, Path: "/api/strength", Summary: "What a line bears"},
-		func(ctx context.Context, in *struct {
-			Material     string            `query:"material" required:"true"`
-			Construction line.Construction `query:"construction"`
-			Diameter     string            `query:"diameter" required:"true" example:"24mm"`
-			Wet          bool              `query:"wet"`
-		}) (*body[choose.LineAnswer], error) {
-			out, err := choose.StrengthOf(s.cat(), in.Material, in.Construction, in.Diameter, in.Wet)
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			return answer(out), nil
-		})
-	huma.Register(a, huma.Operation{OperationID: "friction", Method: http.MethodGet, Path: "/api/friction", Summary: "Whether a hitch holds"},
-		func(ctx context.Context, in *struct {
-			Hitch  string  `query:"hitch" required:"true"`
-			Object string  `query:"object" required:"true" example:"60mm"`
-			Line   string  `query:"line" required:"true" example:"12mm"`
-			Mu     float64 `query:"mu" required:"true"`
-			Turns  int     `query:"turns"`
-		}) (*body[friction.Report], error) {
-			var l problem.List
-			object, err := unit.ParseLength(in.Object, unit.Millimetre)
-			l.Take("object", err)
-			rope, err := unit.ParseLength(in.Line, unit.Millimetre)
-			l.Take("line", err)
-			if err := l.Err(); err != nil {
-				return nil, fail(ctx, err)
-			}
-			out, err := friction.Judge(in.Hitch, in.Turns, object, rope, in.Mu, 1)
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			return answer(out), nil
-		})
-	huma.Register(a, huma.Operation{OperationID: "quantity", Method: http.MethodGet, Path: "/api/quantity", Summary: "Read a length or a force as typed"},
-		func(ctx context.Context, in *struct {
-			Kind string `query:"kind" enum:"length,force" required:"true"`
-			Text string `query:"text" maxLength:"60"`
-			// Bare is the unit of a number without one.
-			Bare string `query:"bare" enum:"mm,m,kN,lb" default:"mm"`
-		}) (*body[Quantity], error) {
-			if in.Kind == "force" {
-				bare := unit.Kilonewton
-				if in.Bare == "lb" {
-					bare = unit.Pound
+// choiceMap streams a map: first the frame, then the rows as they are known.
+func choiceMap(a huma.API) {
+	schema := func(v any) *huma.Schema { return huma.SchemaFromType(a.OpenAPI().Components.Schemas, typeOf(v)) }
+	o := op("choice", "map", http.MethodPost, "/maps", "Choice map over two inputs")
+	o.Description = "Lines of JSON: first the frame, then the rows as they are known."
+	o.Responses = map[string]*huma.Response{"200": {Description: "The frame, then the rows",
+		Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: &huma.Schema{OneOf: []*huma.Schema{schema(whatif.Plane{}), schema(whatif.Row{})}}}}}}
+	huma.Register(a, o, func(ctx context.Context, in *struct {
+		doc
+		app.MapQuery
+	}) (*huma.StreamResponse, error) {
+		frame, work, err := of(ctx).Map(in.Body, in.MapQuery)
+		if err != nil {
+			return nil, fail(ctx, err)
+		}
+		return &huma.StreamResponse{Body: func(h huma.Context) {
+			h.SetHeader("Content-Type", "application/x-ndjson")
+			w := h.BodyWriter()
+			out := json.NewEncoder(w)
+			flush, _ := w.(http.Flusher)
+			// A map may take longer than other answers, but each row must get through.
+			line := func(v any) error {
+				if rw, ok := w.(http.ResponseWriter); ok {
+					_ = http.NewResponseController(rw).SetWriteDeadline(time.Now().Add(streamPause))
 				}
-				f, err := unit.ParseForce(in.Text, bare)
-				if err != nil {
-					return nil, fail(ctx, err)
+				err := out.Encode(v)
+				if flush != nil {
+					flush.Flush()
 				}
-				return answer(Quantity{f.KN(), f.String(), f.Pounds()}), nil
+				return err
 			}
-			bare := unit.Millimetre
-			if in.Bare == "m" {
-				bare = unit.Metre
+			if line(frame) != nil {
+				return
 			}
-			d, err := unit.ParseLength(in.Text, bare)
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			return answer(Quantity{d.MM(), d.String(), d.Inches()}), nil
-		})
+			// A reader that has gone away ends the map; there is nobody to tell.
+			_ = work(h.Context(), func(r whatif.Row) error { return line(r) })
+		}}, nil
+	})
 }
+
+// streamPause is the longest that a stream waits for its reader, or for its turn.
+const streamPause = 2 * time.Minute

@@ -14,13 +14,14 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
-	"oarweed/core/choose"
+	"oarweed/core/whatif"
 	"oarweed/internal/api"
+	"oarweed/internal/app"
 	"oarweed/internal/site"
 	"oarweed/internal/store"
 )
 
-func start(t *testing.T) *httptest.Server {
+func start(t testing.TB) *httptest.Server {
 	t.Helper()
 	cat, err := catalogue.Load()
 	require.NoError(t, err)
@@ -32,7 +33,9 @@ func start(t *testing.T) *httptest.Server {
 		"assets/app-1.js.gz": {Data: []byte("squeezed")},
 	})
 	require.NoError(t, err)
-	h, _ := api.New(cat, st, pages)
+	school, err := app.NewSchool(t.Context(), cat, st, app.NewGate(64))
+	require.NoError(t, err)
+	h, _ := api.New(school, pages, api.Options{Hosts: []string{"tangholm.example"}})
 	srv := httptest.NewServer(h)
 	t.Cleanup(func() {
 		srv.Close()
@@ -41,12 +44,17 @@ func start(t *testing.T) *httptest.Server {
 	return srv
 }
 
-func call(t *testing.T, srv *httptest.Server, method, path, body string) (*http.Response, string) {
-	t.Helper()
+func call(t require.TestingT, srv *httptest.Server, method, path, body string, headers ...string) (*http.Response, string) {
 	req, err := http.NewRequest(method, srv.URL+path, strings.NewReader(body))
 	require.NoError(t, err)
 	if body != "" {
 		req.Header.Set("Content-Type", "application/json")
+	}
+	for i := 0; i+1 < len(headers); i += 2 {
+		req.Header.Set(headers[i], headers[i+1])
+	}
+	if h := req.Header.Get("Host"); h != "" {
+		req.Host = h
 	}
 	res, err := srv.Client().Do(req)
 	require.NoError(t, err)
@@ -69,9 +77,9 @@ func problemOf(t *testing.T, res *http.Response, text string) api.Problem {
 
 func TestChoose(t *testing.T) {
 	srv := start(t)
-	res, text := call(t, srv, "POST", "/api/choose", quay)
+	res, text := call(t, srv, "POST", "/api/v1/choices", quay)
 	require.Equal(t, http.StatusOK, res.StatusCode, text)
-	var a choose.Answer
+	var a app.Answer
 	require.NoError(t, json.Unmarshal([]byte(text), &a))
 	assert.Equal(t, "round-turn-two-half-hitches", a.Ranked[0].Knot)
 	assert.NotEmpty(t, a.Defaults)
@@ -89,22 +97,22 @@ func TestProblemsNameTheField(t *testing.T) {
 		status             int
 		field              string
 	}{
-		{"POST", "/api/choose", strings.Replace(quay, "12}", "-12}", 1), 422, "chain[2].line.diameter_mm"},
-		{"POST", "/api/choose", strings.Replace(quay, "polyester", "seaweed", 1), 422, "chain[2].line.material"},
-		{"POST", "/api/choose", strings.Replace(quay, "2.4", `"much"`, 1), 422, "peak_kn"},
-		{"POST", "/api/choose", strings.Replace(quay, `"peak_kn"`, `"peek_kn"`, 1), 422, "peek_kn"},
-		{"POST", "/api/choose", quay[:40], 400, ""},
-		{"POST", "/api/attempts", `{"learner_id":1,"knot":"bowline","outcome":"right"}`, 422, "learner_id"},
-		{"POST", "/api/learners", `{"name":"   "}`, 422, "name"},
-		{"POST", "/api/lines", `{"name":"x","material":"polyester"}`, 422, "diameter_mm"},
-		{"POST", "/api/rigs", `{"rig":` + quay + `}`, 422, "rig.name"},
-		{"GET", "/api/rigs/77", "", 404, ""},
-		{"GET", "/api/knots/sky-hook", "", 404, ""},
-		{"GET", "/api/nothing", "", 404, ""},
-		{"PATCH", "/api/choose", "", 405, ""},
-		{"GET", "/api/quantity?kind=length&text=twelve", "", 422, ""},
-		{"GET", "/api/friction?hitch=clove-hitch&object=0mm&line=12mm&mu=0.1", "", 422, "object"},
-		{"GET", "/api/strength?material=polyester&diameter=24mm&construction=solid", "", 422, "construction"},
+		{"POST", "/api/v1/choices", strings.Replace(quay, "12}", "-12}", 1), 422, "chain[2].line.diameter_mm"},
+		{"POST", "/api/v1/choices", strings.Replace(quay, "polyester", "seaweed", 1), 422, "chain[2].line.material"},
+		{"POST", "/api/v1/choices", strings.Replace(quay, "2.4", `"much"`, 1), 422, "peak_kn"},
+		{"POST", "/api/v1/choices", strings.Replace(quay, `"peak_kn"`, `"peek_kn"`, 1), 422, "peek_kn"},
+		{"POST", "/api/v1/choices", quay[:40], 400, ""},
+		{"POST", "/api/v1/attempts", `{"learner_id":1,"knot":"bowline","outcome":"right"}`, 422, "learner_id"},
+		{"POST", "/api/v1/learners", `{"name":"   "}`, 422, "name"},
+		{"POST", "/api/v1/lines", `{"name":"x","material":"polyester"}`, 422, "diameter_mm"},
+		{"POST", "/api/v1/rigs", `{"rig":` + quay + `}`, 422, "rig.name"},
+		{"GET", "/api/v1/rigs/77", "", 404, ""},
+		{"GET", "/api/v1/knots/sky-hook", "", 404, ""},
+		{"GET", "/api/v1/nothing", "", 404, ""},
+		{"PATCH", "/api/v1/choices", "", 405, ""},
+		{"GET", "/api/v1/quantity?kind=length&text=twelve", "", 422, ""},
+		{"GET", "/api/v1/friction?hitch=clove-hitch&object=0mm&line=12mm&mu=0.1", "", 422, "object"},
+		{"GET", "/api/v1/strength?material=polyester&diameter=24mm&construction=solid", "", 422, "construction"},
 	} {
 		res, text := call(t, srv, c.method, c.path, c.body)
 		assert.Equal(t, c.status, res.StatusCode, "%s %s: %s", c.method, c.path, text)
@@ -114,7 +122,7 @@ func TestProblemsNameTheField(t *testing.T) {
 			require.NotEmpty(t, p.Fields, text)
 			fields := ""
 			for _, f := range p.Fields {
-				fields += f.Field + " "
+				fields += f.Path + " "
 			}
 			assert.Contains(t, fields, c.field)
 		}
@@ -124,34 +132,39 @@ func TestProblemsNameTheField(t *testing.T) {
 
 func TestRecordsComeBack(t *testing.T) {
 	srv := start(t)
-	_, text := call(t, srv, "POST", "/api/learners", `{"name":" Ailsa  of the slip "}`)
+	_, text := call(t, srv, "POST", "/api/v1/learners", `{"name":" Ailsa  of the slip "}`)
 	assert.Contains(t, text, `"name":"Ailsa of the slip"`)
-	res, text := call(t, srv, "POST", "/api/attempts", `{"learner_id":1,"knot":"bowline","outcome":"fault","fault":"granny"}`)
+	res, text := call(t, srv, "POST", "/api/v1/attempts", `{"learner_id":1,"knot":"bowline","outcome":"fault","fault":"granny"}`)
 	assert.Equal(t, 422, res.StatusCode)
 	assert.Contains(t, text, "one of the knot's faults")
-	res, text = call(t, srv, "POST", "/api/attempts", `{"learner_id":1,"knot":"bowline","outcome":"fault","fault":"tail-short","seconds":12}`)
-	require.Equal(t, 200, res.StatusCode, text)
-	_, text = call(t, srv, "GET", "/api/attempts?knot=bowline", "")
+	res, text = call(t, srv, "POST", "/api/v1/attempts", `{"learner_id":1,"knot":"bowline","outcome":"fault","fault":"tail-short","seconds":12}`)
+	require.Equal(t, 201, res.StatusCode, text)
+	assert.Equal(t, "/api/v1/attempts/1", res.Header.Get("Location"))
+	_, text = call(t, srv, "GET", "/api/v1/attempts?knot=bowline", "")
 	assert.Contains(t, text, `"fault":"tail-short"`)
-	res, _ = call(t, srv, "DELETE", "/api/attempts/1", "")
+	res, _ = call(t, srv, "DELETE", "/api/v1/attempts/1", "")
 	assert.Equal(t, 204, res.StatusCode)
-	_, text = call(t, srv, "GET", "/api/attempts", "")
-	assert.Equal(t, "[]", strings.TrimSpace(text))
+	_, text = call(t, srv, "GET", "/api/v1/attempts", "")
+	assert.Equal(t, `{"attempts":[]}`, strings.TrimSpace(text))
+	res, _ = call(t, srv, "POST", "/api/v1/attempts/1/restoration", "")
+	assert.Equal(t, 200, res.StatusCode)
+	_, text = call(t, srv, "GET", "/api/v1/attempts", "")
+	assert.Contains(t, text, `"fault":"tail-short"`)
 
 	named := strings.Replace(quay, `"peak_kn"`, `"name":"Quay","peak_kn"`, 1)
-	res, text = call(t, srv, "POST", "/api/rigs", `{"rig":`+named+`}`)
-	require.Equal(t, 200, res.StatusCode, text)
-	_, text = call(t, srv, "GET", "/api/rigs/1", "")
+	res, text = call(t, srv, "POST", "/api/v1/rigs", `{"rig":`+named+`}`)
+	require.Equal(t, 201, res.StatusCode, text)
+	_, text = call(t, srv, "GET", "/api/v1/rigs/1", "")
 	assert.Contains(t, text, `"surface":"polished-steel"`, "kept with its defaults")
-	res, text = call(t, srv, "POST", "/api/lines", `{"name":"Painter","material":"polyester","diameter_mm":10}`)
-	require.Equal(t, 200, res.StatusCode, text)
-	_, text = call(t, srv, "GET", "/api/lines", "")
+	res, text = call(t, srv, "POST", "/api/v1/lines", `{"name":"Painter","material":"polyester","diameter_mm":10}`)
+	require.Equal(t, 201, res.StatusCode, text)
+	_, text = call(t, srv, "GET", "/api/v1/lines", "")
 	assert.Contains(t, text, `"construction":"laid"`)
 }
 
 func TestDescriptionAndPages(t *testing.T) {
 	srv := start(t)
-	res, text := call(t, srv, "GET", "/api/openapi.json", "")
+	res, text := call(t, srv, "GET", "/api/v1/openapi.json", "")
 	require.Equal(t, 200, res.StatusCode)
 	var doc struct {
 		OpenAPI string                    `json:"openapi"`
@@ -159,13 +172,13 @@ func TestDescriptionAndPages(t *testing.T) {
 	}
 	require.NoError(t, json.Unmarshal([]byte(text), &doc))
 	assert.True(t, strings.HasPrefix(doc.OpenAPI, "3.1"))
-	for _, p := range []string{"/api/choose", "/api/knots/{id}/drawing.svg", "/api/rigs/{id}", "/api/attempts"} {
+	for _, p := range []string{"/api/v1/choices", "/api/v1/knots/{id}/drawing.svg", "/api/v1/rigs/{id}", "/api/v1/attempts"} {
 		assert.Contains(t, doc.Paths, p)
 	}
-	res, text = call(t, srv, "GET", "/api/knots/bowline/drawing.svg?step=99", "")
+	res, text = call(t, srv, "GET", "/api/v1/knots/bowline/drawing.svg?step=99", "")
 	assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 	assert.Contains(t, text, "there is no step 99")
-	res, text = call(t, srv, "GET", "/api/knots/bowline/drawing.svg?step=2&view=left&look=braid&labels=true", "")
+	res, text = call(t, srv, "GET", "/api/v1/knots/bowline/drawing.svg?step=2&view=left&look=braid&labels=true", "")
 	assert.Equal(t, "image/svg+xml", res.Header.Get("Content-Type"))
 	assert.True(t, strings.HasPrefix(text, "<svg"))
 	res, text = call(t, srv, "GET", "/knots/bowline", "")
@@ -194,19 +207,19 @@ func TestDescriptionAndPages(t *testing.T) {
 
 func TestHandout(t *testing.T) {
 	srv := start(t)
-	page, svg := call(t, srv, "GET", "/api/knots/bowline/handout.svg", "")
+	page, svg := call(t, srv, "GET", "/api/v1/knots/bowline/handout.svg", "")
 	assert.Equal(t, "image/svg+xml", page.Header.Get("Content-Type"))
 	assert.Contains(t, svg, "Small loop crossed the wrong way")
-	res, text := call(t, srv, "GET", "/api/knots/bowline/handout.pdf", "")
+	res, text := call(t, srv, "GET", "/api/v1/knots/bowline/handout.pdf", "")
 	assert.Equal(t, "application/pdf", res.Header.Get("Content-Type"))
 	assert.True(t, strings.HasPrefix(text, "%PDF-"))
-	res, _ = call(t, srv, "GET", "/api/knots/sky-hook/handout.pdf", "")
+	res, _ = call(t, srv, "GET", "/api/v1/knots/sky-hook/handout.pdf", "")
 	assert.Equal(t, 404, res.StatusCode)
 }
 
 func TestDrill(t *testing.T) {
 	srv := start(t)
-	_, text := call(t, srv, "GET", "/api/knots/reef-knot/drill", "")
+	_, text := call(t, srv, "GET", "/api/v1/knots/reef-knot/drill", "")
 	var d api.DrillPage
 	require.NoError(t, json.Unmarshal([]byte(text), &d))
 	assert.Equal(t, 64, d.Choices)
@@ -216,41 +229,54 @@ func TestDrill(t *testing.T) {
 	for _, c := range d.Crossings {
 		set = append(set, c.Name+"o")
 	}
-	res, text := call(t, srv, "GET", "/api/knots/reef-knot/drill/verdict?set="+strings.Join(set, ","), "")
+	res, text := call(t, srv, "GET", "/api/v1/knots/reef-knot/drill/verdict?set="+strings.Join(set, ","), "")
 	require.Equal(t, 200, res.StatusCode, text)
 	assert.Contains(t, text, `"name":`)
-	res, text = call(t, srv, "GET", "/api/knots/reef-knot/drill/verdict?set=ao", "")
+	res, text = call(t, srv, "GET", "/api/v1/knots/reef-knot/drill/verdict?set=ao", "")
 	assert.Equal(t, 422, res.StatusCode)
 	assert.Contains(t, text, "set every crossing")
-	res, _ = call(t, srv, "GET", "/api/knots/reef-knot/drill.svg?set=ao,tu", "")
+	res, _ = call(t, srv, "GET", "/api/v1/knots/reef-knot/drill.svg?set=ao,tu", "")
 	assert.Equal(t, "image/svg+xml", res.Header.Get("Content-Type"))
-	res, _ = call(t, srv, "GET", "/api/knots/reef-knot/drill.svg?set=a?", "")
+	res, _ = call(t, srv, "GET", "/api/v1/knots/reef-knot/drill.svg?set=a?", "")
 	assert.Equal(t, 422, res.StatusCode)
-	res, _ = call(t, srv, "GET", "/api/knots/zeppelin-bend/drill", "")
+	res, _ = call(t, srv, "GET", "/api/v1/knots/zeppelin-bend/drill", "")
 	assert.Equal(t, 404, res.StatusCode)
 }
 
-func TestSchoolsChangeKnotsAndAnswers(t *testing.T) {
+func TestDoctrinesChangeKnotsAndAnswers(t *testing.T) {
 	srv := start(t)
-	_, before := call(t, srv, "GET", "/api/knots/rolling-hitch", "")
+	_, before := call(t, srv, "GET", "/api/v1/knots/rolling-hitch", "")
 	assert.Contains(t, before, `"network_count":2`)
-	res, text := call(t, srv, "PUT", "/api/schools", `{"chosen":{"rolling":"three","cleat":"no-lock"}}`)
+	page, _ := call(t, srv, "GET", "/api/v1/knots/rolling-hitch", "")
+	tag := page.Header.Get("ETag")
+	res, _ := call(t, srv, "GET", "/api/v1/knots/rolling-hitch", "", "If-None-Match", tag)
+	assert.Equal(t, http.StatusNotModified, res.StatusCode)
+	list, _ := call(t, srv, "GET", "/api/v1/doctrines", "")
+	res, text := call(t, srv, "PUT", "/api/v1/doctrines", `{"chosen":{"rolling":"three","cleat":"no-lock"}}`)
+	assert.Equal(t, http.StatusPreconditionRequired, res.StatusCode, text)
+	res, text = call(t, srv, "PUT", "/api/v1/doctrines", `{"chosen":{"rolling":"three","cleat":"no-lock"}}`, "If-Match", list.Header.Get("ETag"))
 	require.Equal(t, http.StatusOK, res.StatusCode, text)
-	_, after := call(t, srv, "GET", "/api/knots/rolling-hitch", "")
+	_, after := call(t, srv, "GET", "/api/v1/knots/rolling-hitch", "")
 	assert.Contains(t, after, `"network_count":3`)
 	assert.Contains(t, after, "third riding turn")
-	_, list := call(t, srv, "GET", "/api/schools", "")
-	assert.Contains(t, list, `"rolling":"three"`)
+	res, _ = call(t, srv, "GET", "/api/v1/knots/rolling-hitch/handout.svg", "", "If-None-Match", tag)
+	assert.Equal(t, http.StatusOK, res.StatusCode, "what a doctrine changes is fetched anew")
+	_, chosen := call(t, srv, "GET", "/api/v1/doctrines", "")
+	assert.Contains(t, chosen, `"rolling":"three"`)
+	res, text = call(t, srv, "PUT", "/api/v1/doctrines", `{"chosen":{}}`, "If-Match", list.Header.Get("ETag"))
+	assert.Equal(t, http.StatusConflict, res.StatusCode, "changed meanwhile")
+	assert.Contains(t, text, `"kept":{"chosen":{`)
 
-	res, text = call(t, srv, "PUT", "/api/schools", `{"chosen":{"rolling":"seven"}}`)
-	assert.Equal(t, "schools.rolling", problemOf(t, res, text).Fields[0].Field)
-	_, still := call(t, srv, "GET", "/api/knots/rolling-hitch", "")
+	list, _ = call(t, srv, "GET", "/api/v1/doctrines", "")
+	res, text = call(t, srv, "PUT", "/api/v1/doctrines", `{"chosen":{"rolling":"seven"}}`, "If-Match", list.Header.Get("ETag"))
+	assert.Equal(t, "doctrines.rolling", problemOf(t, res, text).Fields[0].Path)
+	_, still := call(t, srv, "GET", "/api/v1/knots/rolling-hitch", "")
 	assert.Contains(t, still, `"network_count":3`, "a refused choice changes nothing")
 }
 
 func TestKnotsSayWhatTheyShare(t *testing.T) {
 	srv := start(t)
-	_, text := call(t, srv, "GET", "/api/catalogue", "")
+	_, text := call(t, srv, "GET", "/api/v1/catalogue", "")
 	var cat api.Catalogue
 	require.NoError(t, json.Unmarshal([]byte(text), &cat))
 	assert.GreaterOrEqual(t, len(cat.Knots), 55)
@@ -265,68 +291,68 @@ func TestKnotsSayWhatTheyShare(t *testing.T) {
 			assert.NotContains(t, k.NotIn, "fluorocarbon")
 		}
 	}
-	_, page := call(t, srv, "GET", "/api/knots/sheet-bend", "")
+	_, page := call(t, srv, "GET", "/api/v1/knots/sheet-bend", "")
 	assert.Contains(t, page, `"leads_to":[{"knot":"bowline"`, "bowline and sheet bend help either way")
 }
 
 func TestWholeRigAndWhatWouldChangeIt(t *testing.T) {
 	srv := start(t)
-	_, catalogue := call(t, srv, "GET", "/api/catalogue", "")
+	_, catalogue := call(t, srv, "GET", "/api/v1/catalogue", "")
 	var cat api.Catalogue
 	require.NoError(t, json.Unmarshal([]byte(catalogue), &cat))
 	require.NotEmpty(t, cat.Templates)
 	for _, x := range cat.Templates {
 		text, _ := json.Marshal(x.Rig)
-		res, body := call(t, srv, "POST", "/api/rig", string(text))
+		res, body := call(t, srv, "POST", "/api/v1/rig-checks", string(text))
 		require.Equal(t, http.StatusOK, res.StatusCode, "%s: %s", x.ID, body)
 		// A chain can be kept and comes back whole.
-		res, body = call(t, srv, "POST", "/api/rigs", `{"rig":`+string(text)+`}`)
+		res, body = call(t, srv, "POST", "/api/v1/rigs", `{"rig":`+string(text)+`}`)
 		require.Less(t, res.StatusCode, 300, "%s: %s", x.ID, body)
 	}
-	res, text := call(t, srv, "POST", "/api/rig", `{"chain":[{"fitting":{"kind":"ring"}}],"peak_kn":1}`)
-	assert.Equal(t, "chain", problemOf(t, res, text).Fields[0].Field)
-	_, text = call(t, srv, "POST", "/api/changes", quay)
+	res, text := call(t, srv, "POST", "/api/v1/rig-checks", `{"chain":[{"fitting":{"kind":"ring"}}],"peak_kn":1}`)
+	assert.Equal(t, "chain", problemOf(t, res, text).Fields[0].Path)
+	_, text = call(t, srv, "POST", "/api/v1/changes", quay)
 	assert.Contains(t, text, `"inputs":[{"id":"line.diameter"`)
 	assert.Contains(t, text, "takes over")
-	_, text = call(t, srv, "POST", "/api/chances", quay)
+	_, text = call(t, srv, "POST", "/api/v1/chances", quay)
 	assert.Contains(t, text, `"p95_kn"`)
 }
 
 func TestMapComesRowByRow(t *testing.T) {
 	srv := start(t)
-	res, text := call(t, srv, "POST", "/api/map?x=line.diameter&y=load&columns=8&rows=7", quay)
+	res, text := call(t, srv, "POST", "/api/v1/maps?x=line.diameter&y=load&columns=8&rows=7", quay)
 	assert.Equal(t, "application/x-ndjson", res.Header.Get("Content-Type"))
 	lines := strings.Split(strings.TrimSpace(text), "\n")
 	require.Len(t, lines, 8, "the frame and seven rows")
 	assert.Contains(t, lines[0], `"columns":8`)
 	rows := map[int]bool{}
 	for _, l := range lines[1:] {
-		var r choose.Row
+		var r whatif.Row
 		require.NoError(t, json.Unmarshal([]byte(l), &r))
 		rows[r.Row] = true
 		assert.Len(t, r.Knots, 8)
 	}
 	assert.Len(t, rows, 7)
-	res, text = call(t, srv, "POST", "/api/map?x=colour&y=load", quay)
-	assert.Equal(t, "x", problemOf(t, res, text).Fields[0].Field)
+	res, text = call(t, srv, "POST", "/api/v1/maps?x=colour&y=load", quay)
+	assert.Equal(t, "x", problemOf(t, res, text).Fields[0].Path)
 }
 
 func TestLoadsShackleProceduresAndSchema(t *testing.T) {
 	srv := start(t)
-	_, text := call(t, srv, "GET", "/api/load/wind?loa=30ft&wind=15kn", "")
+	_, text := call(t, srv, "GET", "/api/v1/loads/wind?loa=30ft&wind=15kn", "")
 	assert.Contains(t, text, "wind on a boat 30 ft long")
-	res, text := call(t, srv, "GET", "/api/load/wind?loa=300ft&wind=15kn", "")
-	assert.Equal(t, "loa", problemOf(t, res, text).Fields[0].Field)
-	_, text = call(t, srv, "GET", "/api/shackle?diameter=6mm", "")
+	res, text := call(t, srv, "GET", "/api/v1/loads/wind?loa=300ft&wind=15kn", "")
+	assert.Equal(t, "loa", problemOf(t, res, text).Fields[0].Path)
+	_, text = call(t, srv, "GET", "/api/v1/shackle?diameter=6mm", "")
 	assert.Contains(t, text, `"word":"holds"`)
-	res, text = call(t, srv, "GET", "/api/shackle?diameter=6km", "")
-	assert.Equal(t, "diameter", problemOf(t, res, text).Fields[0].Field)
-	_, text = call(t, srv, "POST", "/api/procedures/jam", `{"chain":[{"line":{"material":"polyester","diameter_mm":12}},{"joint":{"task":"relieve"}},{"line":{"material":"polyester","diameter_mm":8}}],"peak_kn":1.5}`)
+	res, text = call(t, srv, "GET", "/api/v1/shackle?diameter=6km", "")
+	assert.Equal(t, "diameter", problemOf(t, res, text).Fields[0].Path)
+	_, text = call(t, srv, "POST", "/api/v1/procedures/jam/card", `{"chain":[{"line":{"material":"polyester","diameter_mm":12}},{"joint":{"task":"relieve"}},{"line":{"material":"polyester","diameter_mm":8}}],"peak_kn":1.5}`)
 	assert.Contains(t, text, "riding turns, laid toward the pull")
 	assert.NotContains(t, text, "{turns}")
-	_, text = call(t, srv, "POST", "/api/procedures/coil", "")
+	_, text = call(t, srv, "POST", "/api/v1/procedures/coil/card", "")
 	assert.Contains(t, text, "half a twist")
-	res, text = call(t, srv, "GET", "/api/rig.schema.json", "")
+	res, text = call(t, srv, "GET", "/api/v1/rig.schema.json", "")
 	assert.Equal(t, "application/schema+json", res.Header.Get("Content-Type"))
 	var schema map[string]any
 	require.NoError(t, json.Unmarshal([]byte(text), &schema))

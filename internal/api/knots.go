@@ -4,16 +4,17 @@ import (
 	"context"
 	"fmt"
 	"net/http"
-	"slices"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"oarweed/catalogue"
 	"oarweed/core/friction"
 	"oarweed/core/knot"
 	"oarweed/core/line"
+	"oarweed/core/problem"
 	"oarweed/core/rig"
 	"oarweed/core/shape"
+	"oarweed/core/trade"
 	"oarweed/internal/export"
 )
 
@@ -27,10 +28,12 @@ type Catalogue struct {
 	Cautions  []rig.Caution          `json:"cautions" nullable:"false"`
 	Knots     []KnotBrief            `json:"knots" nullable:"false"`
 	// Templates are rigs to begin with, Procedures jobs with a guided card.
-	Templates  []catalogue.Template   `json:"templates" nullable:"false"`
-	Procedures []*catalogue.Procedure `json:"procedures" nullable:"false"`
+	Templates  []trade.Template   `json:"templates" nullable:"false"`
+	Procedures []*trade.Procedure `json:"procedures" nullable:"false"`
 	// Hitches are what a hold can be worked out for.
 	Hitches []friction.Choice `json:"hitches" nullable:"false"`
+	// Fields are what a rig says in numbers and words: names, limits, lists of values.
+	Fields []rig.Field `json:"fields" nullable:"false"`
 }
 
 // KnotBrief is a knot in a list.
@@ -38,16 +41,16 @@ type KnotBrief struct {
 	ID         string    `json:"id"`
 	Name       string    `json:"name"`
 	Also       []string  `json:"also,omitempty" nullable:"false"`
-	Kind       knot.Kind `json:"kind"`
+	Kind       knot.Kind `json:"kind" enum:"loop,hitch,bend,stopper,terminal"`
 	Summary    string    `json:"summary"`
 	Difficulty int       `json:"difficulty"`
 	Drawn      bool      `json:"drawn"`
 	// Tasks with how well it fits each, 0 to 1.
-	Tasks map[string]float64 `json:"tasks"`
+	Tasks map[string]float64 `json:"tasks" doc:"how well it fits each task, 0 to 1"`
 	// NotIn lists the materials it is not tied in, or slips in.
-	NotIn []string `json:"not_in" nullable:"false"`
+	NotIn []string `json:"not_in" nullable:"false" doc:"materials it is not tied in, or slips in"`
 	// GrowsFrom: knots that help with learning it.
-	GrowsFrom []catalogue.Relative `json:"grows_from" nullable:"false"`
+	GrowsFrom []trade.Relative `json:"grows_from" nullable:"false" doc:"knots that help with learning it"`
 }
 
 // KnotPage is everything about a knot.
@@ -55,21 +58,20 @@ type KnotPage struct {
 	knot.Knot
 	Drawn bool `json:"drawn"`
 	// Drill: it has a crossing drill.
-	Drill     bool                 `json:"drill"`
-	GrowsFrom []catalogue.Relative `json:"grows_from" nullable:"false"`
-	LeadsTo   []catalogue.Relative `json:"leads_to" nullable:"false"`
+	Drill     bool             `json:"drill"`
+	GrowsFrom []trade.Relative `json:"grows_from" nullable:"false"`
+	LeadsTo   []trade.Relative `json:"leads_to" nullable:"false"`
 	// Cautions in full.
 	CautionTexts []rig.Caution `json:"caution_texts" nullable:"false"`
 }
 
-// brief is a knot in a list.
-func (s *server) brief(k *knot.Knot) KnotBrief {
+func briefOf(c *trade.Catalogue, k *knot.Knot) KnotBrief {
 	b := KnotBrief{ID: k.ID, Name: k.Name, Also: k.Also, Kind: k.Kind, Summary: k.Summary, Difficulty: k.Difficulty,
-		Drawn: k.Shape != "", Tasks: map[string]float64{}, NotIn: []string{}, GrowsFrom: s.cat().GrowsFrom(k.ID)}
+		Drawn: k.Shape != "", Tasks: map[string]float64{}, NotIn: []string{}, GrowsFrom: c.GrowsFrom(k.ID)}
 	for id, t := range k.Tasks {
 		b.Tasks[id] = t.Fit
 	}
-	for _, m := range s.cat().Materials {
+	for _, m := range c.Materials {
 		if _, refused := k.Refuses[m.ID]; refused || k.HoldIn(m.ID).Wet == knot.Slips {
 			b.NotIn = append(b.NotIn, m.ID)
 		}
@@ -77,104 +79,85 @@ func (s *server) brief(k *knot.Knot) KnotBrief {
 	return b
 }
 
-// picture is a drawing or a page as an answer.
-type picture struct {
-	ContentType  string `header:"Content-Type"`
-	CacheControl string `header:"Cache-Control"`
-	Body         []byte
+// file is a drawing or a page as an answer.
+type file struct {
+	ContentType string `header:"Content-Type"`
+	Policy      string `header:"Content-Security-Policy"`
+	Body        []byte
 }
 
-func svg(text string) *picture { return &picture{"image/svg+xml", "max-age=3600", []byte(text)} }
+func svg(text string) *file { return &file{"image/svg+xml", svgPolicy, []byte(text)} }
 
-// cautions gives a knot's cautions in full.
-func (s *server) cautions(k *knot.Knot) []rig.Caution {
-	out := make([]rig.Caution, 0, len(k.Cautions))
-	for _, id := range k.Cautions {
-		out = append(out, s.cat().Caution(id))
-	}
-	return out
+// svgPolicy lets a drawing that is opened by itself do nothing but be seen.
+const svgPolicy = "default-src 'none'; style-src 'unsafe-inline'; sandbox; frame-ancestors 'none'"
+
+// files describes an operation by the kind of file that it answers with.
+func files(o huma.Operation, kind string) huma.Operation {
+	o.Responses = map[string]*huma.Response{"200": {Description: o.Summary, Content: map[string]*huma.MediaType{kind: {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}}
+	return o
 }
 
-func (s *server) knots(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "catalogue", Method: http.MethodGet, Path: "/api/catalogue", Summary: "Materials, fittings, tasks and knots"},
-		func(context.Context, *struct{}) (*body[Catalogue], error) {
-			c := Catalogue{s.cat().Materials, s.cat().Surfaces, s.cat().Fittings, s.cat().Tasks, s.cat().Weights, s.cat().Cautions, nil, s.cat().Templates, s.cat().Procedures, friction.Choices()}
-			for _, k := range s.cat().Knots {
-				c.Knots = append(c.Knots, s.brief(k))
+// KnotPath names a knot.
+type KnotPath struct {
+	ID string `path:"id" maxLength:"80"`
+}
+
+// knotOf gives a knot and its drawing, nil where it has none.
+func knotOf(ctx context.Context, id string) (*knot.Knot, *shape.Shape, error) {
+	k := of(ctx).Trade().Knot(id)
+	if k == nil {
+		return nil, nil, newProblem(http.StatusNotFound, fmt.Sprintf("No knot is called %q here.", id))
+	}
+	sh, err := of(ctx).Trade().Drawing(id)
+	if err != nil {
+		return nil, nil, fail(ctx, err)
+	}
+	return k, sh, nil
+}
+
+func knots(a huma.API) {
+	huma.Register(a, op("knots", "catalogue", http.MethodGet, "/catalogue", "Materials, fittings, tasks, fields and knots"),
+		func(ctx context.Context, _ *struct{}) (*body[Catalogue], error) {
+			t := of(ctx).Trade()
+			c := Catalogue{t.Materials, t.Surfaces, t.Fittings, t.Tasks, t.Weights, t.Cautions, nil, t.Templates, t.Procedures, friction.Choices(), rig.Fields}
+			for _, k := range t.Knots {
+				c.Knots = append(c.Knots, briefOf(t, k))
 			}
-			return answer(c), nil
+			return answered(ctx, c, nil)
 		})
-	type KnotPath struct {
-		ID string `path:"id"`
-	}
-	unknown := func(id string) error {
-		return newProblem(http.StatusNotFound, fmt.Sprintf("No knot is called %q here.", id))
-	}
-	huma.Register(a, huma.Operation{OperationID: "knot", Method: http.MethodGet, Path: "/api/knots/{id}", Summary: "Everything about a knot"},
-		func(_ context.Context, in *KnotPath) (*body[KnotPage], error) {
-			k := s.cat().Knot(in.ID)
-			if k == nil {
-				return nil, unknown(in.ID)
+	huma.Register(a, op("knots", "knot", http.MethodGet, "/knots/{id}", "Everything about a knot"),
+		func(ctx context.Context, in *KnotPath) (*body[KnotPage], error) {
+			k, _, err := knotOf(ctx, in.ID)
+			if err != nil {
+				return nil, err
 			}
-			p := KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: slices.Contains(s.cat().Drills(), k.ID),
-				GrowsFrom: s.cat().GrowsFrom(k.ID), LeadsTo: s.cat().LeadsTo(k.ID), CautionTexts: s.cautions(k)}
-			return answer(p), nil
+			t := of(ctx).Trade()
+			return answered(ctx, KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: t.HasDrill(k.ID), GrowsFrom: t.GrowsFrom(k.ID), LeadsTo: t.LeadsTo(k.ID), CautionTexts: t.CautionsOf(k)}, nil)
 		})
-	// find gives a knot and its drawing, nil where it has none.
-	find := func(ctx context.Context, id string) (*knot.Knot, *shape.Shape, error) {
-		k := s.cat().Knot(id)
-		if k == nil {
-			return nil, nil, unknown(id)
-		}
-		sh, err := s.cat().Drawing(id)
-		if err != nil {
-			return nil, nil, fail(ctx, err)
-		}
-		return k, sh, nil
-	}
-	s.drills(a)
-	handout := func(id, path, kind, summary string, page func(pdf, svg []byte) []byte) {
-		huma.Register(a, op(id, http.MethodGet, path, summary),
+	for _, p := range []struct {
+		id, ext, kind string
+		page          func(pdf, svg []byte) *file
+	}{
+		{"handout", "pdf", "application/pdf", func(pdf, _ []byte) *file { return &file{ContentType: "application/pdf", Body: pdf} }},
+		{"handout-svg", "svg", "image/svg+xml", func(_, text []byte) *file { return svg(string(text)) }},
+	} {
+		huma.Register(a, files(op("knots", p.id, http.MethodGet, "/knots/{id}/handout."+p.ext, "A knot on one printable page, as "+strings.ToUpper(p.ext)), p.kind),
 			func(ctx context.Context, in *struct {
 				KnotPath
 				Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
-			}) (*picture, error) {
-				k, sh, err := find(ctx, in.ID)
+			}) (*file, error) {
+				k, sh, err := knotOf(ctx, in.ID)
 				if err != nil {
 					return nil, err
 				}
-				pdf, svg, err := export.Handout(k, sh, in.Look, s.cautions(k))
+				pdf, svg, err := export.Handout(ctx, k, sh, in.Look, of(ctx).Trade().CautionsOf(k))
 				if err != nil {
 					return nil, fail(ctx, err)
 				}
-				return &picture{kind, "max-age=3600", page(pdf, svg)}, nil
+				return p.page(pdf, svg), nil
 			})
 	}
-	handout("handout", "/api/knots/{id}/handout.pdf", "application/pdf", "A knot on one printable page", func(pdf, _ []byte) []byte { return pdf })
-	handout("handout-svg", "/api/knots/{id}/handout.svg", "image/svg+xml", "A knot on one page, as SVG", func(_, svg []byte) []byte { return svg })
-	huma.Register(a, huma.Operation{OperationID: "fault-drawing", Method: http.MethodGet, Path: "/api/faults/{id}/drawing.svg", Summary: "The drawing of a faulty form, as SVG"},
-		func(ctx context.Context, in *struct {
-			KnotPath
-			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
-		}) (*picture, error) {
-			sh, err := s.cat().Drawing(in.ID)
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			if sh == nil {
-				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
-			}
-			title := in.ID
-			for _, k := range s.cat().Knots {
-				for _, f := range k.Faults {
-					if f.Drawing == in.ID {
-						title = k.Name + ", gone wrong: " + f.Name
-					}
-				}
-			}
-			return svg(sh.SVG(shape.Options{Step: -1, Look: in.Look, Title: title})), nil
-		})
-	huma.Register(a, huma.Operation{OperationID: "drawing", Method: http.MethodGet, Path: "/api/knots/{id}/drawing.svg", Summary: "The drawing of a knot, as SVG"},
+	huma.Register(a, files(op("knots", "drawing", http.MethodGet, "/knots/{id}/drawing.svg", "The drawing of a knot"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {
 			KnotPath
 			Step   float64    `query:"step" default:"-1" doc:"0 to the last step; −1 the finished knot"`
@@ -182,8 +165,8 @@ func (s *server) knots(a huma.API) {
 			Look   shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 			Labels bool       `query:"labels"`
 			Ghost  bool       `query:"ghost"`
-		}) (*picture, error) {
-			k, sh, err := find(ctx, in.ID)
+		}) (*file, error) {
+			k, sh, err := knotOf(ctx, in.ID)
 			if err != nil {
 				return nil, err
 			}
@@ -194,5 +177,96 @@ func (s *server) knots(a huma.API) {
 				return nil, fail(ctx, err)
 			}
 			return svg(sh.SVG(shape.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
+		})
+	huma.Register(a, files(op("knots", "fault-drawing", http.MethodGet, "/faults/{id}/drawing.svg", "The drawing of a faulty form"), "image/svg+xml"),
+		func(ctx context.Context, in *struct {
+			KnotPath
+			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+		}) (*file, error) {
+			t := of(ctx).Trade()
+			sh, err := t.Drawing(in.ID)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			if sh == nil {
+				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
+			}
+			return svg(sh.SVG(shape.Options{Step: -1, Look: in.Look, Title: t.FaultTitle(in.ID)})), nil
+		})
+}
+
+// DrillPage is what a learner needs to work a crossing drill.
+type DrillPage struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+	// Frame is left, top, width and height of the drawing in its own units.
+	Frame     []float64             `json:"frame" nullable:"false" doc:"left, top, width and height of the drawing in its own units"`
+	Crossings []shape.DrillCrossing `json:"crossings" nullable:"false"`
+	// Choices is the number of ways to set all crossings, Tangles how many different
+	// tangles they make.
+	Choices int `json:"choices" doc:"number of ways to set all crossings"`
+	Tangles int `json:"tangles" doc:"how many different tangles they make"`
+}
+
+// parseSet reads "ao,bu": o where the strand that comes by first is over.
+func parseSet(text string) (map[string]bool, error) {
+	set := map[string]bool{}
+	for _, w := range strings.FieldsFunc(text, func(r rune) bool { return r == ',' }) {
+		name, sign := w[:len(w)-1], w[len(w)-1]
+		if name == "" || sign != 'o' && sign != 'u' {
+			return nil, problem.New("set", fmt.Sprintf("%q is not a crossing with o or u", w), "write set=ao,bu")
+		}
+		set[name] = sign == 'o'
+	}
+	return set, nil
+}
+
+func drills(a huma.API) {
+	type setting struct {
+		KnotPath
+		Set string `query:"set" maxLength:"200" doc:"crossings as ao,bu: o where the strand that comes by first is over"`
+	}
+	find := func(ctx context.Context, id string) (*shape.Drill, error) {
+		d, err := of(ctx).Trade().Drill(id)
+		if err != nil {
+			return nil, fail(ctx, err)
+		}
+		if d == nil {
+			return nil, newProblem(http.StatusNotFound, fmt.Sprintf("There is no crossing drill for %q.", id))
+		}
+		return d, nil
+	}
+	huma.Register(a, op("knots", "drill", http.MethodGet, "/knots/{id}/drill", "The crossing drill of a knot"),
+		func(ctx context.Context, in *KnotPath) (*body[DrillPage], error) {
+			d, err := find(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			f := d.Frame()
+			return answered(ctx, DrillPage{in.ID, of(ctx).Trade().Knot(in.ID).Name, f[:], d.Crossings, 1 << len(d.Crossings), len(d.Classes())}, nil)
+		})
+	huma.Register(a, files(op("knots", "drill-drawing", http.MethodGet, "/knots/{id}/drill.svg", "The drill with some crossings set"), "image/svg+xml"),
+		func(ctx context.Context, in *setting) (*file, error) {
+			d, err := find(ctx, in.ID)
+			if err != nil {
+				return nil, err
+			}
+			set, err := parseSet(in.Set)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			return svg(d.Shadow(shape.Options{Look: shape.LookLaid, Title: "Crossing drill"}, set)), nil
+		})
+	huma.Register(a, op("knots", "drill-verdict", http.MethodGet, "/knots/{id}/drill/verdict", "Which knot the crossings make"),
+		func(ctx context.Context, in *setting) (*body[trade.Verdict], error) {
+			if _, err := find(ctx, in.ID); err != nil {
+				return nil, err
+			}
+			set, err := parseSet(in.Set)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			v, err := of(ctx).Trade().Verdict(in.ID, set)
+			return answered(ctx, v, err)
 		})
 }

@@ -2,189 +2,176 @@ package api
 
 import (
 	"context"
-	"fmt"
 	"net/http"
-	"slices"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"oarweed/core/knot"
-	"oarweed/core/problem"
-	"oarweed/internal/store"
+	"oarweed/core/locker"
+	"oarweed/core/practice"
+	"oarweed/core/rig"
+	"oarweed/internal/app"
 )
 
-func op(id, method, path, summary string) huma.Operation {
-	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary}
-}
-
-func (s *server) lines(a huma.API) {
-	huma.Register(a, op("lines", http.MethodGet, "/api/lines", "The locker"),
-		func(ctx context.Context, _ *struct{}) (*body[[]store.Line], error) {
-			return listed[store.Line](ctx)(s.store.Lines(ctx))
+func rigs(a huma.API) {
+	huma.Register(a, op("records", "rigs", http.MethodGet, "/rigs", "Saved rigs, the last changed first"),
+		func(ctx context.Context, _ *struct{}) (*body[[]rig.Saved], error) {
+			out, err := of(ctx).Records().Rigs(ctx)
+			return answered(ctx, out, err)
 		})
-	save := func(ctx context.Context, l store.Line) (*body[made], error) {
-		var bad problem.List
-		if strings.TrimSpace(l.Name) == "" {
-			bad.Add("name", "missing", "give the line a name")
-		}
-		bad.Take("", s.cat().CheckLine(&l.Line))
-		if err := bad.Err(); err != nil {
-			return nil, fail(ctx, err)
-		}
-		return saved(ctx)(s.store.SaveLine(ctx, l))
-	}
-	huma.Register(a, op("add-line", http.MethodPost, "/api/lines", "Put a line in the locker"),
-		func(ctx context.Context, in *struct{ Body store.Line }) (*body[made], error) {
-			in.Body.ID = 0
-			return save(ctx, in.Body)
+	huma.Register(a, op("records", "rig", http.MethodGet, "/rigs/{id}", "A saved rig"),
+		func(ctx context.Context, in *IDPath) (*record[rig.Saved], error) {
+			out, err := of(ctx).Records().Rig(ctx, in.ID)
+			return kept(ctx, out, out.Revision, err)
 		})
-	huma.Register(a, op("change-line", http.MethodPut, "/api/lines/{id}", "Change a line of the locker"),
+	huma.Register(a, created(op("records", "add-rig", http.MethodPost, "/rigs", "Save a new rig")),
+		func(ctx context.Context, in *struct{ Body rig.Saved }) (*record[rig.Saved], error) {
+			out, err := of(ctx).SaveRig(ctx, rig.Saved{Rig: in.Body.Rig})
+			return made(ctx, out, "rigs", out.ID, out.Revision, true, err)
+		})
+	huma.Register(a, op("records", "change-rig", http.MethodPut, "/rigs/{id}", "Change a saved rig"),
 		func(ctx context.Context, in *struct {
 			IDPath
-			Body store.Line
-		}) (*body[made], error) {
-			in.Body.ID = in.ID
-			return save(ctx, in.Body)
+			IfMatch
+			Body rig.Saved
+		}) (*record[rig.Saved], error) {
+			revision, err := in.revision()
+			if err != nil {
+				return nil, err
+			}
+			out, err := of(ctx).SaveRig(ctx, rig.Saved{ID: in.ID, Revision: revision, Rig: in.Body.Rig})
+			return kept(ctx, out, out.Revision, err)
 		})
-	huma.Register(a, op("remove-line", http.MethodDelete, "/api/lines/{id}", "Take a line out of the locker"),
+	huma.Register(a, op("records", "remove-rig", http.MethodDelete, "/rigs/{id}", "Remove a saved rig"),
 		func(ctx context.Context, in *IDPath) (*struct{}, error) {
-			return removed(ctx, s.store.DeleteLine(ctx, in.ID))
+			return gone(ctx, of(ctx).Records().DeleteRig(ctx, in.ID))
 		})
 }
 
-func (s *server) rigs(a huma.API) {
-	huma.Register(a, op("rigs", http.MethodGet, "/api/rigs", "Saved rigs"),
-		func(ctx context.Context, _ *struct{}) (*body[[]store.Rig], error) {
-			return listed[store.Rig](ctx)(s.store.Rigs(ctx))
+func lines(a huma.API) {
+	huma.Register(a, op("records", "lines", http.MethodGet, "/lines", "The locker, by name"),
+		func(ctx context.Context, _ *struct{}) (*body[[]locker.Line], error) {
+			out, err := of(ctx).Records().Lines(ctx)
+			return answered(ctx, out, err)
 		})
-	save := func(ctx context.Context, r store.Rig) (*body[made], error) {
-		var bad problem.List
-		r.Rig.Name = strings.TrimSpace(r.Rig.Name)
-		if r.Rig.Name == "" {
-			bad.Add("rig.name", "missing", "give the rig a name")
-		}
-		full, err := s.cat().Fill(r.Rig)
-		bad.Take("rig", err)
-		if err := bad.Err(); err != nil {
-			return nil, fail(ctx, err)
-		}
-		// Kept with its defaults, so that it means the same later on.
-		r.Rig = full
-		return saved(ctx)(s.store.SaveRig(ctx, r))
-	}
-	huma.Register(a, op("rig", http.MethodGet, "/api/rigs/{id}", "A saved rig"),
-		func(ctx context.Context, in *IDPath) (*body[store.Rig], error) {
-			r, err := s.store.Rig(ctx, in.ID)
-			if err != nil {
-				return nil, fail(ctx, err)
-			}
-			return answer(r), nil
+	huma.Register(a, op("records", "line", http.MethodGet, "/lines/{id}", "A line of the locker"),
+		func(ctx context.Context, in *IDPath) (*record[locker.Line], error) {
+			out, err := of(ctx).Records().Line(ctx, in.ID)
+			return kept(ctx, out, out.Revision, err)
 		})
-	huma.Register(a, op("add-rig", http.MethodPost, "/api/rigs", "Save a rig"),
-		func(ctx context.Context, in *struct{ Body store.Rig }) (*body[made], error) {
-			in.Body.ID = 0
-			return save(ctx, in.Body)
+	huma.Register(a, created(op("records", "add-line", http.MethodPost, "/lines", "Put a line in the locker")),
+		func(ctx context.Context, in *struct{ Body locker.Line }) (*record[locker.Line], error) {
+			in.Body.ID, in.Body.Revision = 0, 0
+			out, err := of(ctx).SaveLine(ctx, in.Body)
+			return made(ctx, out, "lines", out.ID, out.Revision, true, err)
 		})
-	huma.Register(a, op("change-rig", http.MethodPut, "/api/rigs/{id}", "Change a saved rig"),
+	huma.Register(a, op("records", "change-line", http.MethodPut, "/lines/{id}", "Change a line of the locker"),
 		func(ctx context.Context, in *struct {
 			IDPath
-			Body store.Rig
-		}) (*body[made], error) {
-			in.Body.ID = in.ID
-			return save(ctx, in.Body)
-		})
-	huma.Register(a, op("remove-rig", http.MethodDelete, "/api/rigs/{id}", "Remove a saved rig"),
-		func(ctx context.Context, in *IDPath) (*struct{}, error) {
-			return removed(ctx, s.store.DeleteRig(ctx, in.ID))
-		})
-}
-
-func (s *server) class(a huma.API) {
-	huma.Register(a, op("learners", http.MethodGet, "/api/learners", "The learners"),
-		func(ctx context.Context, _ *struct{}) (*body[[]store.Learner], error) {
-			return listed[store.Learner](ctx)(s.store.Learners(ctx))
-		})
-	huma.Register(a, op("add-learner", http.MethodPost, "/api/learners", "Add a learner"),
-		func(ctx context.Context, in *struct{ Body store.Learner }) (*body[store.Learner], error) {
-			name := strings.Join(strings.Fields(in.Body.Name), " ")
-			if name == "" {
-				return nil, fail(ctx, problem.New("name", "missing", "type the learner's name"))
-			}
-			l, err := s.store.AddLearner(ctx, name)
+			IfMatch
+			Body locker.Line
+		}) (*record[locker.Line], error) {
+			revision, err := in.revision()
 			if err != nil {
-				return nil, fail(ctx, err)
+				return nil, err
 			}
-			return answer(l), nil
+			in.Body.ID, in.Body.Revision = in.ID, revision
+			out, err := of(ctx).SaveLine(ctx, in.Body)
+			return kept(ctx, out, out.Revision, err)
 		})
-	huma.Register(a, op("attempts", http.MethodGet, "/api/attempts", "The latest attempts"),
-		func(ctx context.Context, in *struct {
-			Knot  string `query:"knot"`
-			Limit int    `query:"limit" default:"50" minimum:"1" maximum:"1000"`
-		}) (*body[[]store.Attempt], error) {
-			return listed[store.Attempt](ctx)(s.store.Attempts(ctx, in.Knot, in.Limit))
-		})
-	huma.Register(a, op("add-attempt", http.MethodPost, "/api/attempts", "Record an attempt"),
-		func(ctx context.Context, in *struct{ Body store.Attempt }) (*body[made], error) {
-			if err := s.checkAttempt(ctx, in.Body); err != nil {
-				return nil, fail(ctx, err)
-			}
-			return saved(ctx)(s.store.AddAttempt(ctx, in.Body))
-		})
-	huma.Register(a, op("remove-attempt", http.MethodDelete, "/api/attempts/{id}", "Take an attempt back"),
+	huma.Register(a, op("records", "remove-line", http.MethodDelete, "/lines/{id}", "Take a line out of the locker"),
 		func(ctx context.Context, in *IDPath) (*struct{}, error) {
-			return removed(ctx, s.store.DeleteAttempt(ctx, in.ID))
+			return gone(ctx, of(ctx).Records().DeleteLine(ctx, in.ID))
 		})
 }
 
-func (s *server) checkAttempt(ctx context.Context, at store.Attempt) error {
-	var bad problem.List
-	learners, err := s.store.Learners(ctx)
-	if err != nil {
-		return err
-	}
-	if !slices.ContainsFunc(learners, func(l store.Learner) bool { return l.ID == at.LearnerID }) {
-		bad.Add("learner_id", "no such learner", "choose a learner, or add one")
-	}
-	k := s.cat().Knot(at.Knot)
-	if k == nil {
-		bad.Add("knot", fmt.Sprintf("%q is not in the catalogue", at.Knot), "choose a knot")
-	} else {
-		known := slices.ContainsFunc(k.Faults, func(f knot.Fault) bool { return f.Code == at.Fault })
-		switch {
-		case at.Kind == "drill":
-			// What was made is told by the drill, not by a fault of the catalogue.
-		case at.Outcome == "fault" && !known:
-			bad.Add("fault", "say which fault it was", "choose one of the knot's faults")
-		case at.Outcome != "fault" && at.Fault != "":
-			bad.Add("fault", "goes only with the outcome fault", "drop it, or change the outcome")
-		}
-	}
-	return bad.Err()
+func learners(a huma.API) {
+	huma.Register(a, op("records", "learners", http.MethodGet, "/learners", "The learners, by name"),
+		func(ctx context.Context, _ *struct{}) (*body[[]practice.Learner], error) {
+			out, err := of(ctx).Records().Learners(ctx)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("records", "learner", http.MethodGet, "/learners/{id}", "A learner"),
+		func(ctx context.Context, in *IDPath) (*record[practice.Learner], error) {
+			out, err := of(ctx).Records().Learner(ctx, in.ID)
+			return kept(ctx, out, out.Revision, err)
+		})
+	huma.Register(a, created(op("records", "add-learner", http.MethodPost, "/learners", "Add a learner, or find the one of that name")),
+		func(ctx context.Context, in *struct{ Body practice.Learner }) (*record[practice.Learner], error) {
+			out, added, err := of(ctx).AddLearner(ctx, practice.Learner{Name: in.Body.Name})
+			return made(ctx, out, "learners", out.ID, out.Revision, added, err)
+		})
+	huma.Register(a, op("records", "rename-learner", http.MethodPut, "/learners/{id}", "Change a learner's name"),
+		func(ctx context.Context, in *struct {
+			IDPath
+			IfMatch
+			Body practice.Learner
+		}) (*record[practice.Learner], error) {
+			revision, err := in.revision()
+			if err != nil {
+				return nil, err
+			}
+			out, err := of(ctx).RenameLearner(ctx, practice.Learner{ID: in.ID, Revision: revision, Name: in.Body.Name})
+			return kept(ctx, out, out.Revision, err)
+		})
 }
 
-// listed, saved and removed turn what the store gave into an answer.
-func listed[T any](ctx context.Context) func([]T, error) (*body[[]T], error) {
-	return func(list []T, err error) (*body[[]T], error) {
-		if err != nil {
-			return nil, fail(ctx, err)
-		}
-		return answer(list), nil
-	}
+// Attempts is a page of the log.
+type Attempts struct {
+	Attempts []practice.Attempt `json:"attempts" nullable:"false"`
+	// Next is the cursor of the next page; empty after the last.
+	Next string `json:"next,omitempty" doc:"cursor of the next page; left out after the last"`
 }
 
-func saved(ctx context.Context) func(int64, error) (*body[made], error) {
-	return func(id int64, err error) (*body[made], error) {
-		if err != nil {
-			return nil, fail(ctx, err)
-		}
-		return answer(made{id}), nil
-	}
+func attempts(a huma.API) {
+	huma.Register(a, op("records", "attempts", http.MethodGet, "/attempts", "The attempts, newest first"),
+		func(ctx context.Context, in *struct {
+			Knot    string `query:"knot"`
+			Learner int64  `query:"learner"`
+			Limit   int    `query:"limit" default:"50" minimum:"1" maximum:"1000"`
+			Cursor  string `query:"cursor" maxLength:"200"`
+		}) (*body[Attempts], error) {
+			list, next, err := of(ctx).Records().Attempts(ctx, app.Filter{Knot: in.Knot, LearnerID: in.Learner}, app.Page{Limit: in.Limit, Cursor: in.Cursor})
+			return answered(ctx, Attempts{list, next}, err)
+		})
+	huma.Register(a, created(op("records", "add-attempt", http.MethodPost, "/attempts", "Record an attempt")),
+		func(ctx context.Context, in *struct{ Body practice.Attempt }) (*record[practice.Attempt], error) {
+			in.Body.ID = 0
+			out, added, err := of(ctx).AddAttempt(ctx, in.Body)
+			return made(ctx, out, "attempts", out.ID, out.ID, added, err)
+		})
+	huma.Register(a, op("records", "remove-attempt", http.MethodDelete, "/attempts/{id}", "Take an attempt back"),
+		func(ctx context.Context, in *IDPath) (*struct{}, error) {
+			return gone(ctx, of(ctx).Records().DeleteAttempt(ctx, in.ID))
+		})
+	huma.Register(a, op("records", "restore-attempt", http.MethodPost, "/attempts/{id}/restoration", "Bring back an attempt that was taken back"),
+		func(ctx context.Context, in *IDPath) (*body[practice.Attempt], error) {
+			out, err := of(ctx).Records().RestoreAttempt(ctx, in.ID)
+			return answered(ctx, out, err)
+		})
 }
 
-func removed(ctx context.Context, err error) (*struct{}, error) {
-	if err != nil {
-		return nil, fail(ctx, err)
-	}
-	return nil, nil
+func doctrines(a huma.API) {
+	huma.Register(a, op("doctrines", "doctrines", http.MethodGet, "/doctrines", "Where practitioners disagree, and what you teach"),
+		func(ctx context.Context, _ *struct{}) (*record[app.Doctrines], error) {
+			out, err := of(ctx).Doctrines(ctx)
+			return kept(ctx, out, out.Revision, err)
+		})
+	huma.Register(a, op("doctrines", "teach", http.MethodPut, "/doctrines", "Choose what you teach"),
+		func(ctx context.Context, in *struct {
+			IfMatch
+			Body app.Chosen
+		}) (*record[app.Doctrines], error) {
+			revision, err := in.revision()
+			if err != nil {
+				return nil, err
+			}
+			out, err := of(ctx).Teach(ctx, app.Chosen{Doctrines: in.Body.Doctrines, Revision: revision})
+			return kept(ctx, out, out.Revision, err)
+		})
+}
+
+// created says that the usual answer is 201, and 200 where the record was there already.
+func created(o huma.Operation) huma.Operation {
+	o.DefaultStatus = http.StatusCreated
+	return o
 }

@@ -8,14 +8,16 @@ import (
 	"time"
 
 	"oarweed/core/line"
+	"oarweed/core/locker"
+	"oarweed/core/practice"
 	"oarweed/core/rig"
-	"oarweed/internal/store"
+	"oarweed/internal/app"
 )
 
-// Fill puts the demo data into a store that has no learners yet, and reports
-// whether it did.
-func Fill(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
-	there, err := s.Learners(ctx)
+// Fill puts the demo data into a school that has no learners yet, and reports whether it
+// did. Everything goes through the use cases, as if it were entered.
+func Fill(ctx context.Context, s *app.School, now time.Time) (bool, error) {
+	there, err := s.Records().Learners(ctx)
 	if err != nil || len(there) > 0 {
 		return false, err
 	}
@@ -25,29 +27,29 @@ func Fill(ctx context.Context, s *store.Store, now time.Time) (bool, error) {
 		}
 	}
 	for _, r := range rigs {
-		if _, err := s.SaveRig(ctx, store.Rig{Rig: r}); err != nil {
+		if _, err := s.SaveRig(ctx, rig.Saved{Rig: r}); err != nil {
 			return false, err
 		}
 	}
 	ids := map[string]int64{}
 	for _, name := range []string{"Ailsa", "Bram", "Corin", "Dorrit", "Eskil", "Fenna"} {
-		l, err := s.AddLearner(ctx, name)
+		l, _, err := s.AddLearner(ctx, practice.Learner{Name: name})
 		if err != nil {
 			return false, err
 		}
 		ids[name] = l.ID
 	}
 	for _, a := range attempts {
-		at := store.Attempt{LearnerID: ids[a.who], Knot: a.knot, Outcome: a.outcome, Fault: a.fault, Seconds: a.seconds,
+		at := practice.Attempt{LearnerID: ids[a.who], Knot: a.knot, Outcome: a.outcome, Fault: a.fault, Seconds: a.seconds,
 			Conditions: a.conditions, At: now.Add(-a.ago)}
-		if _, err := s.AddAttempt(ctx, at); err != nil {
+		if _, _, err := s.AddAttempt(ctx, at); err != nil {
 			return false, err
 		}
 	}
 	return true, nil
 }
 
-var lines = []store.Line{
+var lines = []locker.Line{
 	{Name: "Workboat bow line", Note: "Spliced eye on the boat's end.", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 12, Wear: 1}},
 	{Name: "Lugger painter", Note: "Natural-look three-strand.", Line: rig.Line{Material: "polypropylene", Construction: line.Laid, DiameterMM: 10}},
 	{Name: "Lugger fore sheet", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 8}},
@@ -90,10 +92,12 @@ var rigs = []rig.Document{
 const hour = time.Hour
 
 var attempts = []struct {
-	who, knot, outcome, fault string
-	seconds                   float64
-	conditions                string
-	ago                       time.Duration
+	who, knot  string
+	outcome    practice.Outcome
+	fault      string
+	seconds    float64
+	conditions string
+	ago        time.Duration
 }{
 	{"Ailsa", "bowline", "right", "", 9, "dry", 50 * hour},
 	{"Bram", "bowline", "fault", "loop-crossed", 21, "dry", 49 * hour},

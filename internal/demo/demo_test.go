@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
-	"oarweed/core/choose"
+	"oarweed/internal/app"
 	"oarweed/internal/demo"
 	"oarweed/internal/store"
 )
@@ -23,8 +23,10 @@ func TestDemoDataIsSound(t *testing.T) {
 	s, err := store.Open(ctx, filepath.Join(t.TempDir(), "demo.db"))
 	require.NoError(t, err)
 	defer s.Close()
+	school, err := app.NewSchool(ctx, cat, s, nil)
+	require.NoError(t, err)
 	now := time.Date(2026, 6, 1, 12, 0, 0, 0, time.UTC)
-	did, err := demo.Fill(ctx, s, now)
+	did, err := demo.Fill(ctx, school, now)
 	require.NoError(t, err)
 	assert.True(t, did)
 
@@ -32,7 +34,7 @@ func TestDemoDataIsSound(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "Workboat at the slip", rigs[0].Rig.Name, "the last saved comes up first")
 	for _, r := range rigs {
-		a, err := choose.Whole(cat, r.Rig)
+		a, err := school.CheckRig(ctx, r.Rig)
 		require.NoError(t, err, r.Rig.Name)
 		for _, j := range a.Joints {
 			assert.NotEmpty(t, j.Knot, "%s, %s", r.Rig.Name, j.Where)
@@ -43,7 +45,7 @@ func TestDemoDataIsSound(t *testing.T) {
 	for _, l := range lines {
 		assert.NoError(t, cat.CheckLine(&l.Line), l.Name)
 	}
-	attempts, err := s.Attempts(ctx, "", 100)
+	attempts, _, err := s.Attempts(ctx, app.Filter{}, app.Page{Limit: 100})
 	require.NoError(t, err)
 	for _, a := range attempts {
 		k := cat.Knot(a.Knot)
@@ -56,10 +58,10 @@ func TestDemoDataIsSound(t *testing.T) {
 		assert.True(t, known, "%s has no fault %s", a.Knot, a.Fault)
 	}
 
-	did, err = demo.Fill(ctx, s, now)
+	did, err = demo.Fill(ctx, school, now)
 	require.NoError(t, err)
 	assert.False(t, did, "a second start keeps the data")
-	again, err := s.Attempts(ctx, "", 100)
+	again, _, err := s.Attempts(ctx, app.Filter{}, app.Page{Limit: 100})
 	require.NoError(t, err)
 	assert.Len(t, again, len(attempts))
 }

@@ -2,12 +2,13 @@ package export
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"html"
 	"strings"
 	"time"
 
-	"github.com/go-pdf/fpdf"
+	"codeberg.org/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/gobold"
 	"golang.org/x/image/font/gofont/goregular"
 
@@ -28,8 +29,8 @@ const (
 // drawing, what to check, what goes wrong, the figures with their evidence, and
 // the cautions. sh may be nil: then the steps stand in words alone. The page is
 // laid out once and given as PDF and as SVG.
-func Handout(k *knot.Knot, sh *shape.Shape, look shape.Look, cautions []rig.Caution) (pdf, svg []byte, err error) {
-	h := &handout{pdf: fpdf.New("P", "mm", "A4", ""), size: 10}
+func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look shape.Look, cautions []rig.Caution) (pdf, svg []byte, err error) {
+	h := &handout{ctx: ctx, pdf: fpdf.New("P", "mm", "A4", ""), size: 10}
 	h.pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	h.pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
 	h.pdf.SetTitle(k.Name, true)
@@ -59,6 +60,7 @@ func Handout(k *knot.Knot, sh *shape.Shape, look shape.Look, cautions []rig.Caut
 
 // handout writes every mark on both pages. Lengths are millimetres, sizes points.
 type handout struct {
+	ctx  context.Context // of this one page
 	pdf  *fpdf.Fpdf
 	svg  strings.Builder
 	size float64 // of the text
@@ -99,6 +101,9 @@ func (h *handout) box(x, y, w, hh float64) {
 }
 
 func (h *handout) draw(sh *shape.Shape, o shape.Options, x, y, w, hh float64) {
+	if h.err == nil {
+		h.err = h.ctx.Err() // drawing is nearly all the work
+	}
 	if sh == nil || h.err != nil {
 		return
 	}

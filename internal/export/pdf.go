@@ -1,6 +1,6 @@
 package export
 
-import "github.com/go-pdf/fpdf"
+import "codeberg.org/go-pdf/fpdf"
 
 // page is a PDF page as a canvas, in millimetres.
 type page struct{ *fpdf.Fpdf }

@@ -5,103 +5,80 @@ import (
 	"database/sql"
 	"encoding/json"
 	"errors"
-	"fmt"
 	"time"
 
 	"oarweed/core/rig"
+	"oarweed/internal/app"
 )
 
-// Rig is a saved rig.
-type Rig struct {
-	ID        int64        `json:"id" readOnly:"true"`
-	ChangedAt time.Time    `json:"changed_at" readOnly:"true"`
-	Rig       rig.Document `json:"rig"`
+// A rig is kept as its document: a field added to it is kept without a word here.
+const rigColumns = `SELECT id, revision, changed_at, body FROM rig WHERE deleted_at IS NULL`
+
+const insertRig = `INSERT INTO rig (name_key, body, changed_at, checksum) VALUES (fold(?1), ?2, ?3, checksum(fold(?1), ?2))`
+
+func scanRig(scan func(...any) error) (r rig.Saved, err error) {
+	var at, body string
+	if err = scan(&r.ID, &r.Revision, &at, &body); err != nil {
+		return
+	}
+	if r.ChangedAt, err = time.Parse(time.RFC3339Nano, at); err != nil {
+		return
+	}
+	err = json.Unmarshal([]byte(body), &r.Rig)
+	return
 }
 
 // Rigs lists the saved rigs, the last changed first.
-func (s *Store) Rigs(ctx context.Context) ([]Rig, error) {
-	rows, err := s.db.QueryContext(ctx, `SELECT id FROM rig ORDER BY changed_at DESC, id DESC`)
-	ids, err := collect(rows, err, func(r *sql.Rows) (id int64, err error) { err = r.Scan(&id); return })
-	if err != nil {
-		return nil, err
-	}
-	out := make([]Rig, 0, len(ids))
-	for _, id := range ids {
-		r, err := s.Rig(ctx, id)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, r)
-	}
-	return out, nil
+func (s *Store) Rigs(ctx context.Context) ([]rig.Saved, error) {
+	return list(ctx, s.read, scanRig, rigColumns+` ORDER BY changed_at DESC, id DESC`)
 }
 
 // Rig reads one saved rig.
-func (s *Store) Rig(ctx context.Context, id int64) (Rig, error) {
-	r := Rig{ID: id}
-	var at string
-	err := s.db.QueryRowContext(ctx, `SELECT name, peak_kn, character, dry, consequence, design_factor, changed_at FROM rig WHERE id=?`, id).
-		Scan(&r.Rig.Name, &r.Rig.PeakKN, &r.Rig.Character, &r.Rig.Dry, &r.Rig.Consequence, &r.Rig.DesignFactor, &at)
-	if errors.Is(err, sql.ErrNoRows) {
-		return r, ErrNotFound
-	}
+func (s *Store) Rig(ctx context.Context, id int64) (rig.Saved, error) {
+	return one(ctx, s.read, scanRig, rigColumns+` AND id = ?`, id)
+}
+
+// SaveRig keeps a new rig (id 0), or another revision of one. The conflict is that it was
+// changed meanwhile, or that another rig has its name.
+func (s *Store) SaveRig(ctx context.Context, r rig.Saved) (out rig.Saved, err error) {
+	body, err := r.Rig.Text()
 	if err != nil {
 		return r, err
 	}
-	r.Rig.Version = rig.Version
-	if r.ChangedAt, err = time.Parse(time.RFC3339Nano, at); err != nil {
-		return r, err
-	}
-	rows, err := s.db.QueryContext(ctx, `SELECT kind, body FROM rig_element WHERE rig_id=? ORDER BY position`, id)
-	r.Rig.Chain, err = collect(rows, err, func(rows *sql.Rows) (e rig.Element, err error) {
-		var kind, body string
-		if err = rows.Scan(&kind, &body); err == nil {
-			err = json.Unmarshal([]byte(fmt.Sprintf(`{%q:%s}`, kind, body)), &e)
+	err = s.write(ctx, func(tx *sql.Tx) error {
+		switch other, err := one(ctx, tx, scanRig, rigColumns+` AND name_key = fold(?) AND id <> ?`, r.Rig.Name, r.ID); {
+		case err == nil:
+			return &app.Conflict{NameTaken: true, Kept: other}
+		case !errors.Is(err, app.ErrNotFound):
+			return err
 		}
-		return
+		if r.ID == 0 {
+			out, err = one(ctx, tx, scanRig, insertRig+` RETURNING id, revision, changed_at, body`, r.Rig.Name, body, now())
+			return err
+		}
+		out, err = one(ctx, tx, scanRig, `UPDATE rig SET name_key = fold(?1), body = ?2, changed_at = ?3, revision = revision + 1, checksum = checksum(fold(?1), ?2)
+			WHERE id = ?4 AND revision = ?5 AND deleted_at IS NULL RETURNING id, revision, changed_at, body`, r.Rig.Name, body, now(), r.ID, r.Revision)
+		return changedMeanwhile(err, func() (any, error) { return one(ctx, tx, scanRig, rigColumns+` AND id = ?`, r.ID) })
 	})
-	return r, err
+	return out, err
 }
 
-// SaveRig inserts a rig with id 0 and replaces any other; it returns the id.
-func (s *Store) SaveRig(ctx context.Context, r Rig) (int64, error) {
-	d := r.Rig
-	err := s.write(ctx, func(tx *sql.Tx) error {
-		at := time.Now().UTC().Format(time.RFC3339Nano)
-		if r.ID == 0 {
-			if err := tx.QueryRowContext(ctx, `INSERT INTO rig (name, peak_kn, character, dry, consequence, design_factor, changed_at) VALUES (?,?,?,?,?,?,?) RETURNING id`,
-				d.Name, d.PeakKN, d.Character, d.Dry, d.Consequence, d.DesignFactor, at).Scan(&r.ID); err != nil {
-				return err
-			}
-		} else if err := changed(tx.ExecContext(ctx, `UPDATE rig SET name=?, peak_kn=?, character=?, dry=?, consequence=?, design_factor=?, changed_at=? WHERE id=?`,
-			d.Name, d.PeakKN, d.Character, d.Dry, d.Consequence, d.DesignFactor, at, r.ID)); err != nil {
-			return err
-		}
-		if _, err := tx.ExecContext(ctx, `DELETE FROM rig_element WHERE rig_id=?`, r.ID); err != nil {
-			return err
-		}
-		for i, e := range d.Chain {
-			kind, part := "fitting", any(e.Fitting)
-			switch {
-			case e.Joint != nil:
-				kind, part = "joint", e.Joint
-			case e.Line != nil:
-				kind, part = "line", e.Line
-			}
-			body, err := json.Marshal(part)
-			if err != nil {
-				return err
-			}
-			if _, err := tx.ExecContext(ctx, `INSERT INTO rig_element (rig_id, position, kind, body) VALUES (?,?,?,?)`, r.ID, i, kind, string(body)); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
-	return r.ID, err
+// changedMeanwhile turns an update that met no row into a conflict with what is kept, if
+// anything is.
+func changedMeanwhile(err error, kept func() (any, error)) error {
+	if !errors.Is(err, app.ErrNotFound) {
+		return err
+	}
+	k, err := kept()
+	if err != nil {
+		return err
+	}
+	return &app.Conflict{Kept: k}
 }
 
 // DeleteRig removes a saved rig.
 func (s *Store) DeleteRig(ctx context.Context, id int64) error {
-	return s.delete(ctx, `DELETE FROM rig WHERE id=?`, id)
+	return s.write(ctx, func(tx *sql.Tx) error {
+		return changed(tx.ExecContext(ctx, `UPDATE rig SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL`, now(), id))
+	})
 }

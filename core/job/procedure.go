@@ -1,0 +1,111 @@
+package job
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"oarweed/core/friction"
+	"oarweed/core/judge"
+	"oarweed/core/problem"
+	"oarweed/core/rig"
+	"oarweed/core/trade"
+	"oarweed/core/unit"
+)
+
+// Card is a procedure worked out for the lines at hand.
+type Card struct {
+	*trade.Procedure
+	Cautions []rig.Caution
+	// Relief is what was worked out for freeing a jammed line; nil for other jobs.
+	Relief *Relief
+	// Helper is the line that is tied, Length what its knot takes; zero where the
+	// procedure needs no rig.
+	Helper *rig.Rig
+	Length unit.Length
+}
+
+// Relief of a jammed line by a helper: so many riding turns of the rolling hitch, so
+// many turns on the winch.
+type Relief struct {
+	Turns, WinchTurns int
+	// Holds: a light hand on the tail holds that many riding turns at the lowest
+	// friction expected, with Tail.
+	Holds bool
+	Tail  unit.Force
+	// Ratio of the loaded line to the helper.
+	Ratio float64
+}
+
+const (
+	// LightHand is what a hand holds on a winch end without effort; from memory.
+	LightHand = 80 * unit.Newton
+	// mostRiding turns that anybody would lay on.
+	mostRiding = 8
+	// Thinner: the loaded line should be so much thicker than its helper. Common
+	// practice, no source.
+	Thinner = 1.2
+)
+
+// Fill works a procedure out. d is the rig of its task (a loaded line and a helper, or
+// a hawser and a heaving line); a procedure that needs none takes an empty one. The
+// error names the field.
+func Fill(c *trade.Catalogue, id string, d rig.Document) (*Card, error) {
+	p := c.Procedure(id)
+	if p == nil {
+		return nil, problem.New("procedure", fmt.Sprintf("%q is not a procedure", id), "see the list of procedures")
+	}
+	out := &Card{Procedure: p, Cautions: c.CautionTexts(p.Cautions)}
+	if p.Needs == "" {
+		return out, nil
+	}
+	r, err := c.Resolve(d)
+	if err != nil {
+		return nil, err
+	}
+	if r.Task.ID != p.Needs {
+		return nil, problem.New("chain[1].joint.task", fmt.Sprintf("is %q, but this job needs %q", r.Task.ID, p.Needs), "send a rig for that task")
+	}
+	out.Helper = r
+	if p.Relieves {
+		out.Relief = relieve(r)
+		out.Cautions = append(out.Cautions, c.Caution("memory-figures"))
+	}
+	for _, s := range p.Steps {
+		if s.Knot != "" {
+			out.Length = judge.Whatever(r, c.Knot(s.Knot)).Size.Needs
+			break
+		}
+	}
+	return out, nil
+}
+
+// relieve works out the riding turns, and the turns on the winch, with which a light
+// hand on the end holds the load at the lowest friction expected.
+func relieve(r *rig.Rig) *Relief {
+	mu := r.Line.Mu(r.Wet)
+	g := friction.Geometry{Object: float64(r.Other.Diameter) / 2, Rope: float64(r.Line.Diameter) / 2}
+	out := &Relief{Tail: unit.Force(math.Inf(1)), Ratio: float64(r.Other.Diameter / r.Line.Diameter)}
+	for n := 2; n <= mostRiding && !out.Holds; n++ {
+		h, _ := friction.Find("rolling-hitch", n) // 2 to 8 riding turns always exist
+		out.Turns = n
+		if ratio := h.HoldRatio(g, friction.Mu{Rope: mu.Low, Object: mu.Low}); ratio > 0 {
+			out.Tail = handForce(ratio, r.Load)
+		}
+		out.Holds = out.Tail <= LightHand
+	}
+	out.WinchTurns = int(math.Max(2, math.Ceil(friction.TurnsToHold(float64(r.Load), float64(LightHand), mu.Low))))
+	return out
+}
+
+// Words are what the blanks of a card's steps are filled with.
+func Words(steps []trade.ProcedureStep, words map[string]string) []trade.ProcedureStep {
+	out := make([]trade.ProcedureStep, len(steps))
+	for i, s := range steps {
+		for k, w := range words {
+			s.Says = strings.ReplaceAll(s.Says, "{"+k+"}", w)
+		}
+		out[i] = s
+	}
+	return out
+}

@@ -1,0 +1,109 @@
+package knot
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"oarweed/core/problem"
+)
+
+// Question is one on which practitioners disagree.
+type Question struct {
+	ID       string `json:"id"`
+	Question string `json:"question"`
+	// Doctrines answer it; the first is taken until another is chosen.
+	Doctrines []Doctrine `json:"doctrines" nullable:"false"`
+}
+
+// Doctrine is one answer, with what speaks for it and what it changes, by knot id.
+type Doctrine struct {
+	ID     string            `json:"id"`
+	Name   string            `json:"name"`
+	Why    string            `json:"why"`
+	Change map[string]Change `json:"-" yaml:"change"`
+}
+
+// Change is what a doctrine alters in one knot.
+type Change struct {
+	// Steps replaces the words of steps, by number from 1.
+	Steps map[int]string
+	// AddChecks are new; DropChecks are parts of the checks to drop, DropFaults codes.
+	AddChecks  []string `yaml:"add_checks"`
+	DropChecks []string `yaml:"drop_checks"`
+	DropFaults []string `yaml:"drop_faults"`
+	// Fit for a task the knot is already known for, or for a new one.
+	Fit   map[string]float64
+	Wraps []WrapRule
+	// FrictionModel and FrictionCount replace the knot's.
+	FrictionModel string `yaml:"network"`
+	FrictionCount int    `yaml:"network_count"`
+}
+
+// Doctrine finds an answer by id; nil if there is none.
+func (q *Question) Doctrine(id string) *Doctrine {
+	for i := range q.Doctrines {
+		if q.Doctrines[i].ID == id {
+			return &q.Doctrines[i]
+		}
+	}
+	return nil
+}
+
+// Changed is the knot as a doctrine ties it; why is the doctrine's reason. The error
+// names what there was nothing to change of.
+func (k *Knot) Changed(c Change, why string) (*Knot, error) {
+	var l problem.List
+	out := *k
+	out.Steps = slices.Clone(k.Steps)
+	for n, words := range c.Steps {
+		if n < 1 || n > len(out.Steps) {
+			l.Add("steps", fmt.Sprintf("there is no step %d", n), fmt.Sprintf("give 1 to %d", len(out.Steps)))
+			continue
+		}
+		out.Steps[n-1] = words
+	}
+	out.Checks = slices.Clone(k.Checks)
+	for _, part := range c.DropChecks {
+		before := len(out.Checks)
+		out.Checks = slices.DeleteFunc(out.Checks, func(s string) bool { return strings.Contains(s, part) })
+		if len(out.Checks) == before {
+			l.Add("drop_checks", fmt.Sprintf("no check says %q", part), "quote a part of one")
+		}
+	}
+	out.Checks = append(out.Checks, c.AddChecks...)
+	out.Faults = slices.Clone(k.Faults)
+	for _, code := range c.DropFaults {
+		before := len(out.Faults)
+		out.Faults = slices.DeleteFunc(out.Faults, func(f Fault) bool { return f.Code == code })
+		if len(out.Faults) == before {
+			l.Add("drop_faults", fmt.Sprintf("there is no fault %q", code), "use the code of one")
+		}
+	}
+	out.Tasks = maps.Clone(k.Tasks)
+	for task, fit := range c.Fit {
+		s := out.Tasks[task]
+		s.Fit = fit
+		if s.Why == "" {
+			s.Why = why
+		}
+		out.Tasks[task] = s
+	}
+	if c.Wraps != nil {
+		if k.Wraps == nil {
+			l.Add("wraps", "the knot has none", "drop the field")
+		} else {
+			w := *k.Wraps
+			w.Rules = c.Wraps
+			out.Wraps = &w
+		}
+	}
+	if c.FrictionModel != "" {
+		out.FrictionModel = c.FrictionModel
+	}
+	if c.FrictionCount != 0 {
+		out.FrictionCount = c.FrictionCount
+	}
+	return &out, l.Err()
+}

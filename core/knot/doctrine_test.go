@@ -1,0 +1,56 @@
+package knot_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"oarweed/core/knot"
+)
+
+func taught() *knot.Knot {
+	k := good()
+	k.Steps = []string{"One.", "Two."}
+	k.Checks = []string{"It lies flat.", "About 6 mm is left."}
+	k.Faults = []knot.Fault{{Code: "loose", Name: "Loose"}, {Code: "wrong", Name: "Wrong"}}
+	k.Wraps = &knot.Wraps{Rules: []knot.WrapRule{{N: 5}}, Loss: figure(0.1, 0.15, 0.2)}
+	return k
+}
+
+func TestADoctrineChangesACopy(t *testing.T) {
+	k := taught()
+	before := *k
+	out, err := k.Changed(knot.Change{
+		Steps: map[int]string{2: "Twice."}, AddChecks: []string{"The end is flush."}, DropChecks: []string{"6 mm"}, DropFaults: []string{"loose"},
+		Fit: map[string]float64{"moor": 0.9, "tow": 0.4}, Wraps: []knot.WrapRule{{N: 7}}, FrictionCount: 3,
+	}, "our way")
+	require.NoError(t, err)
+	assert.Equal(t, []string{"One.", "Twice."}, out.Steps)
+	assert.Equal(t, []string{"It lies flat.", "The end is flush."}, out.Checks)
+	assert.Equal(t, "wrong", out.Faults[0].Code)
+	assert.Len(t, out.Faults, 1)
+	assert.Equal(t, 0.9, out.Tasks["moor"].Fit)
+	assert.Equal(t, k.Tasks["moor"].Why, out.Tasks["moor"].Why, "a known task keeps its reason")
+	assert.Equal(t, "our way", out.Tasks["tow"].Why, "a new one takes the doctrine's")
+	assert.Equal(t, 7, out.Wraps.For(20))
+	assert.Equal(t, 3, out.FrictionCount)
+	assert.Equal(t, before.Steps, k.Steps)
+	assert.Equal(t, 5, k.Wraps.For(20))
+	assert.NotContains(t, k.Tasks, "tow")
+}
+
+func TestAChangeThatFitsNothingIsAnError(t *testing.T) {
+	k := taught()
+	k.Wraps = nil
+	_, err := k.Changed(knot.Change{Steps: map[int]string{3: "x"}, DropChecks: []string{"7 mm"}, DropFaults: []string{"tight"}, Wraps: []knot.WrapRule{{N: 1}}}, "")
+	for _, says := range []string{"no step 3", "give 1 to 2", `no check says "7 mm"`, `no fault "tight"`, "the knot has none"} {
+		assert.ErrorContains(t, err, says)
+	}
+}
+
+func TestQuestionFindsItsDoctrines(t *testing.T) {
+	q := knot.Question{Doctrines: []knot.Doctrine{{ID: "a"}, {ID: "b"}}}
+	assert.Equal(t, "b", q.Doctrine("b").ID)
+	assert.Nil(t, q.Doctrine("c"))
+}

@@ -1,0 +1,53 @@
+package rig
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+
+	"oarweed/core/problem"
+)
+
+// Parse reads a document; the error names the field, or the place in the text.
+func Parse(r io.Reader) (Document, error) {
+	var d Document
+	text, err := io.ReadAll(io.LimitReader(r, 1<<20))
+	if err != nil {
+		return d, err
+	}
+	dec := json.NewDecoder(bytes.NewReader(text))
+	dec.DisallowUnknownFields()
+	err = dec.Decode(&d)
+	var syntax *json.SyntaxError
+	var kind *json.UnmarshalTypeError
+	switch {
+	case err == nil && dec.More():
+		return d, problem.New("", "there is more after the end of the rig", "send one rig at a time")
+	case err == nil:
+		return d, nil
+	case errors.As(err, &syntax):
+		before := text[:min(int(syntax.Offset), len(text))]
+		return d, problem.New("", fmt.Sprintf("not JSON: %v, in line %d", syntax, 1+bytes.Count(before, []byte("\n"))), "send a rig document as exported by Oarweed")
+	case errors.As(err, &kind):
+		return d, problem.New(kind.Field, fmt.Sprintf("is a %s where a %s belongs", kind.Value, plainType(kind.Type.String())), "correct the value")
+	case errors.Is(err, io.EOF) || errors.Is(err, io.ErrUnexpectedEOF):
+		return d, problem.New("", "the text ends before the rig does", "send the whole document")
+	}
+	if name, ok := strings.CutPrefix(err.Error(), "json: unknown field "); ok {
+		return d, problem.New(strings.Trim(name, `"`), "is not a field of a rig", "check the spelling, or drop it")
+	}
+	return d, problem.New("", err.Error(), "send a rig document as exported by Oarweed")
+}
+
+func plainType(t string) string {
+	switch {
+	case strings.Contains(t, "float"), strings.Contains(t, "int"):
+		return "number"
+	case strings.Contains(t, "string"), strings.Contains(t, "rig."), strings.Contains(t, "line."):
+		return "word"
+	}
+	return t
+}

@@ -1,0 +1,49 @@
+package say
+
+import (
+	"fmt"
+	"strings"
+
+	"oarweed/core/chain"
+	"oarweed/core/line"
+	"oarweed/core/unit"
+)
+
+// Weakest says what of a chain gives way first.
+func Weakest(c *chain.Chain) string {
+	w := c.Weakest
+	fishing := c.Joints[len(c.Joints)-1].Order.Rig.Line.Material.Fishing
+	if w.Joint < 0 {
+		l := c.Lines[w.Line]
+		return fmt.Sprintf("The %s gives way first: it breaks between its knots at about %s.", Line(l.Line), Force(unit.Force(l.Bears.Capacity.Likely), fishing))
+	}
+	j := c.Joints[w.Joint]
+	name, where := strings.ToLower(j.Chosen.Knot.Name), Where(j.Order.Rig)
+	if w.Doubtful {
+		return fmt.Sprintf("The %s %s may not lock by itself: %s.", name, where, HoldWhy(j.Chosen.Now(), j.Chosen.Knot))
+	}
+	return fmt.Sprintf("The %s %s gives way first: the %s %s there at about %s.", name, where,
+		Line(c.LineAt(j.FailsIn).Line), Fails(j.Chosen.Strength.Slips), Force(unit.Force(j.Chosen.Strength.Capacity.Likely), fishing))
+}
+
+// LettingGo says in which order to let go of a chain.
+func LettingGo(c *chain.Chain) []string {
+	out := []string{}
+	if len(c.LettingGo) > 0 && !c.UnderLoadFirst() {
+		out = append(out, "Take the load off first: nothing here can be let go while it pulls.")
+	}
+	for _, i := range c.LettingGo {
+		j := c.Joints[i]
+		out = append(out, fmt.Sprintf("%s %s: %s", j.Chosen.Knot.Name, Where(j.Order.Rig), j.Chosen.Knot.Release.How))
+	}
+	return out
+}
+
+// Cut says what to cut of a line: its length between the joints, 0 where that is not
+// given, and what knots and ends take.
+func Cut(l line.Line, knots unit.Length) string {
+	if l.Length > 0 {
+		return fmt.Sprintf("%s: cut %s, of which knots and ends take %s.", Line(l), l.Length+knots, knots)
+	}
+	return fmt.Sprintf("%s: add %s for knots and ends to the length between them.", Line(l), knots)
+}

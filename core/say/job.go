@@ -1,0 +1,122 @@
+package say
+
+import (
+	"fmt"
+
+	"oarweed/core/job"
+	"oarweed/core/knot"
+	"oarweed/core/load"
+	"oarweed/core/unit"
+)
+
+// Hold says what a hold table comes to.
+func Hold(t *job.HoldTable) string {
+	hand := fmt.Sprintf("with a hand of %.0f N", float64(t.Hand))
+	counts := t.Hitch.Counts
+	var says string
+	switch {
+	case !t.Holds && counts != "":
+		says = fmt.Sprintf("Not even %d %s hold %s %s at the lowest friction expected.", t.Hitch.To, counts, t.Load, hand)
+	case !t.Holds:
+		says = fmt.Sprintf("It does not hold %s %s at the lowest friction expected.", t.Load, hand)
+	case counts != "":
+		says = fmt.Sprintf("%d %s hold %s %s, even at the lowest friction expected.", t.Turns, counts, t.Load, hand)
+	default:
+		says = fmt.Sprintf("It holds %s %s, even at the lowest friction expected.", t.Load, hand)
+	}
+	if use := t.FromUse; use != nil {
+		if class := classOf(use, t.Wet); class != knot.Holds {
+			says = fmt.Sprintf("From use it %s. By friction alone %s", map[knot.Class]string{knot.Marginal: "is marginal", knot.Slips: "slips"}[class], lower(says))
+		}
+	}
+	return says
+}
+
+func classOf(h *knot.HoldClass, wet bool) knot.Class {
+	if wet {
+		return h.Wet
+	}
+	return h.Dry
+}
+
+// Relief says what was worked out for freeing a jammed line.
+func Relief(c *job.Card) []string {
+	r, rel := c.Helper, c.Relief
+	mu := r.Line.Mu(r.Wet)
+	line := "dry " + r.Line.Material.Name
+	if r.Wet {
+		line = "wet " + r.Line.Material.Name
+	}
+	var out []string
+	if rel.Holds {
+		out = append(out, fmt.Sprintf("At the lowest friction of %s (%.2g), %s riding turns need %.0f N on their tail: keep a hand on it, or stop it with a half hitch.", line, mu.Low, Number(rel.Turns), float64(rel.Tail)))
+	} else {
+		out = append(out, fmt.Sprintf("Even %s riding turns may slide: %s can have a friction as low as %.2g. Use a helper of polyester or natural fibre, or a thinner one, and load it slowly.", Number(rel.Turns), line, mu.Low))
+	}
+	if rel.Ratio < job.Thinner {
+		out = append(out, fmt.Sprintf("The helper is hardly thinner than the loaded line (%.2g to 1): a thinner one grips better.", rel.Ratio))
+	}
+	return append(out, fmt.Sprintf("%s turns on the winch hold %s with %.0f N on the end.", Capital(Number(rel.WinchTurns)), r.Load, float64(job.LightHand)))
+}
+
+// Blanks are what the blanks of a card's steps are filled with.
+func Blanks(c *job.Card) map[string]string {
+	words := map[string]string{}
+	if c.Relief != nil {
+		words["turns"], words["winch"] = Number(c.Relief.Turns), Number(c.Relief.WinchTurns)
+		words["helper"] = fmt.Sprintf("%s %s", c.Helper.Line.Diameter, c.Helper.Line.Material.Name)
+	}
+	if c.Length > 0 {
+		words["length"] = c.Length.String()
+	}
+	return words
+}
+
+// Stopper says how a stopper stands to the clamp it must not pass.
+func Stopper(c job.Clamp, p job.Pair) string {
+	if c.Never != "" {
+		return c.Never
+	}
+	return fmt.Sprintf("The stopper draws up to %s, the clamp leaves %s open.", p.Bulk, c.Opening)
+}
+
+// StopperClass is the word for a class of stopper.
+func StopperClass(c knot.Class) string {
+	if c == knot.Slips {
+		return "pulls through"
+	}
+	return string(c)
+}
+
+// Load says what a load comes to, and the steps to it.
+func Load(k load.Kind) (says string, working []string) {
+	likely := unit.Force(k.Of().Likely)
+	switch x := k.(type) {
+	case load.WindOnArea:
+		return fmt.Sprintf("%s of wind on %.3g m².", likely, x.Area),
+			[]string{fmt.Sprintf("½ × %g kg/m³ × (%.3g m/s)² × %.2g × %.3g m² = %s", load.AirDensity, x.Wind, x.Cd, x.Area, likely)}
+	case load.WindOnLength:
+		return fmt.Sprintf("%s of wind on a boat %.3g ft long.", likely, float64(x.LOA/unit.Foot)), []string{
+			fmt.Sprintf("%.0f lbf at %g kn by the table", x.Pounds, load.TableWind),
+			fmt.Sprintf("× (%.3g kn ÷ %g kn)² = %s", x.Wind/load.KnotSpeed, load.TableWind, likely)}
+	case load.Shared:
+		working = []string{fmt.Sprintf("%s ÷ cos %.3g° = %s", x.Force, float64(x.Angle/unit.Degree), x.One)}
+		switch {
+		case x.Even:
+			return fmt.Sprintf("Each of %d lines carries %s.", x.Lines, likely), append(working, fmt.Sprintf("÷ %d lines that share evenly = %s", x.Lines, likely))
+		case x.Lines > 1:
+			working = append(working, "lines seldom share: the worst one is taken to carry all")
+		}
+		return fmt.Sprintf("The worst line carries %s.", likely), working
+	case load.Jerk:
+		return fmt.Sprintf("The jerk peaks at about %s.", likely), []string{
+			fmt.Sprintf("stiffness %s ÷ (%.0f %% × %s) = %.3g kN/m", x.Strength, 100*x.Stretch, x.Length, x.Stiffness/1000),
+			fmt.Sprintf("%.3g m/s × √(%.3g kN/m × %.4g kg) = %s", x.Speed, x.Stiffness/1000, x.Mass, likely)}
+	case load.Dragged:
+		return fmt.Sprintf("Drag and shock come to about %s.", likely.Pounds()),
+			[]string{fmt.Sprintf("drag 25 to 33 %% of %s", x.Class.Pounds()), fmt.Sprintf("and %.0f %% for the shock", 100*x.Shock)}
+	case load.Hauled:
+		return fmt.Sprintf("%d on the line haul about %s.", x.People, likely), []string{fmt.Sprintf("%d × %d N", x.People, load.OnePerson)}
+	}
+	panic(fmt.Sprintf("say: no words for %T", k)) // a kind of load was added without its words
+}

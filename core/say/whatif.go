@@ -1,0 +1,70 @@
+package say
+
+import (
+	"fmt"
+	"strings"
+
+	"oarweed/core/rig"
+	"oarweed/core/trade"
+	"oarweed/core/unit"
+	"oarweed/core/whatif"
+)
+
+// Input says a value of an input with its unit.
+func Input(in *rig.Input, v float64) string {
+	switch {
+	case in.ID == "line.label":
+		return (unit.Force(v) * unit.Kilonewton).Pounds()
+	case in.Whole:
+		return fmt.Sprintf("%.0f", v)
+	}
+	switch in.Unit {
+	case "mm":
+		return (unit.Length(v) * unit.Millimetre).String()
+	case "m":
+		return unit.Length(v).String()
+	case "kN":
+		return (unit.Force(v) * unit.Kilonewton).String()
+	case "s":
+		return Clock(v)
+	}
+	return fmt.Sprintf("%.2g", v)
+}
+
+// Change says at which value, or under which condition, another knot takes over.
+func Change(c *trade.Catalogue, x whatif.Change) string {
+	over := "nothing in the catalogue will do"
+	if name := Knot(c, x.Knot); name != "" {
+		over = "the " + name + " takes over"
+	}
+	if x.Condition != nil {
+		return condition(x.Condition) + " " + over + "."
+	}
+	word := "Below"
+	if x.Up {
+		word = "Above"
+	}
+	return fmt.Sprintf("%s %s %s, %s.", word, Input(x.Input, x.To), ofWhat(x.Input), over)
+}
+
+func ofWhat(in *rig.Input) string {
+	switch in.ID {
+	case "load":
+		return "of load"
+	case "line.diameter":
+		return "line"
+	}
+	return "of " + strings.TrimPrefix(in.Name, "size of ")
+}
+
+func condition(c *whatif.Condition) string {
+	switch {
+	case c.Material != nil:
+		return "In " + c.Material.Name + ","
+	case c.Value != nil:
+		return c.Value.If
+	case *c.Wet:
+		return "Wet,"
+	}
+	return "Dry,"
+}

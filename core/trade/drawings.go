@@ -1,0 +1,68 @@
+package trade
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"sync"
+
+	"oarweed/core/problem"
+	"oarweed/core/shape"
+)
+
+// DrawingSources are the texts that drawings are made of, by id.
+type DrawingSources struct {
+	// Shapes are the sources of drawings, Models those of models in space.
+	Shapes, Models map[string]string
+	// Steps is how many steps a knot has in words; 0 or absent: any number.
+	Steps map[string]int
+	// Proofs are what closures must be, DrillNames what tangles are called.
+	Proofs     map[string][]Proof
+	DrillNames map[string][]DrillName
+}
+
+// Drawings are the drawings of knots and of their faulty forms, laid out when they
+// are first asked for. Several goroutines may ask at once.
+type Drawings struct {
+	src    DrawingSources
+	shapes map[string]func() (*shape.Shape, error)
+	drills map[string]func() (*drill, error)
+}
+
+// NewDrawings makes drawings known by their sources.
+func NewDrawings(src DrawingSources) *Drawings {
+	d := &Drawings{src: src, shapes: map[string]func() (*shape.Shape, error){}, drills: map[string]func() (*drill, error){}}
+	for id, text := range src.Shapes {
+		d.shapes[id] = sync.OnceValues(func() (*shape.Shape, error) {
+			sh, err := shape.Load(text)
+			if steps := src.Steps[id]; err == nil && steps != 0 && sh.Steps() != steps {
+				err = problem.New("", fmt.Sprintf("draws %d steps, but the knot has %d in words", sh.Steps(), steps), "make them agree")
+			}
+			return sh, err
+		})
+	}
+	for id := range src.DrillNames {
+		d.drills[id] = sync.OnceValues(func() (*drill, error) { return d.newDrill(id) })
+	}
+	return d
+}
+
+// Drawn reports whether there is a drawing by this id.
+func (d *Drawings) Drawn(id string) bool { return d.shapes[id] != nil }
+
+// DrawingIDs lists the ids of all drawings: of the knots and of their faulty forms.
+func (d *Drawings) DrawingIDs() []string { return slices.Sorted(maps.Keys(d.shapes)) }
+
+// Drawing gives the laid-out shape of a knot, or of a faulty form, by its id; nil
+// if there is none.
+func (d *Drawings) Drawing(id string) (*shape.Shape, error) {
+	load, ok := d.shapes[id]
+	if !ok {
+		return nil, nil
+	}
+	sh, err := load()
+	if err != nil {
+		return nil, fmt.Errorf("shapes/%s.knot: %w", id, err)
+	}
+	return sh, nil
+}

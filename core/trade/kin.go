@@ -1,0 +1,57 @@
+package trade
+
+import (
+	"fmt"
+
+	"oarweed/core/problem"
+)
+
+// Kin says that who can tie From has part of To, and why. Both: also the other
+// way round.
+type Kin struct {
+	From, To, Why string
+	Both          bool
+}
+
+// Relative is a knot that shares its structure with another.
+type Relative struct {
+	Knot string `json:"knot"`
+	Name string `json:"name"`
+	Why  string `json:"why"`
+}
+
+// GrowsFrom lists the knots that help with learning k.
+func (c *Catalogue) GrowsFrom(k string) []Relative { return c.relatives(k, true) }
+
+// LeadsTo lists the knots that k helps with.
+func (c *Catalogue) LeadsTo(k string) []Relative { return c.relatives(k, false) }
+
+func (c *Catalogue) relatives(k string, back bool) []Relative {
+	out := []Relative{}
+	for _, x := range c.Kin {
+		other := ""
+		switch {
+		case x.To == k && (back || x.Both):
+			other = x.From
+		case x.From == k && (!back || x.Both):
+			other = x.To
+		default:
+			continue
+		}
+		out = append(out, Relative{other, c.Knot(other).Name, x.Why})
+	}
+	return out
+}
+
+func (c *Catalogue) checkKin(l *problem.List) {
+	for i, x := range c.Kin {
+		for _, id := range []string{x.From, x.To} {
+			if c.Knot(id) == nil {
+				l.Add(fmt.Sprintf("kin.yaml[%d]", i), fmt.Sprintf("%q is not a knot here", id), "use a knot id")
+			}
+		}
+		if x.From == x.To || x.Why == "" {
+			l.Add(fmt.Sprintf("kin.yaml[%d]", i), "needs two knots and a reason", "fill it in")
+		}
+	}
+}

@@ -1,0 +1,135 @@
+// Package trade is what the trade knows, ready to be asked: materials, surfaces,
+// fittings, tasks, knots with their drawings and proofs, jobs, and the doctrines on
+// which practitioners differ, each by its id. It knows no file: package catalogue
+// reads the data and hands it over to [New], which checks it as a whole.
+//
+// A Catalogue does not change. [Catalogue.WithDoctrines] gives another one in which
+// some knots are tied another way; it costs microseconds.
+package trade
+
+import (
+	"fmt"
+
+	"oarweed/core/friction"
+	"oarweed/core/knot"
+	"oarweed/core/problem"
+	"oarweed/core/rig"
+)
+
+// Catalogue is everything known, in the order of the data.
+type Catalogue struct {
+	rig.Vocabulary
+	*Drawings
+	Knots []*knot.Knot
+	// Questions are those on which practitioners disagree.
+	Questions []*knot.Question
+	Kin       []Kin
+	// Shackle is what a soft shackle can be made of.
+	Shackle Shackle
+	// Procedures are the jobs that are more than a knot.
+	Procedures []*Procedure
+	// Templates are rigs to begin with.
+	Templates []Template
+	// Taught is the fingerprint of the doctrines by which it is seen: equal where what is
+	// taught is equal.
+	Taught string
+
+	written []*knot.Knot // as the data has them, before any doctrine
+	byID    map[string]*knot.Knot
+}
+
+// New checks a catalogue and gives it as the usual doctrines see it. Errors name
+// the data file and the field.
+func New(c Catalogue) (*Catalogue, error) {
+	var l problem.List
+	if len(c.Knots) == 0 {
+		l.Add("knots", "no knots found", "add a file to knots/")
+		return nil, l.Err()
+	}
+	c.written = c.Knots
+	c.index()
+	l.Take("", c.Vocabulary.Check())
+	v := c.words()
+	for _, k := range c.Knots {
+		l.Take("knots/"+k.ID+".yaml", k.Check(v))
+		for i, fault := range k.Faults {
+			if fault.Drawing != "" && !c.Drawn(fault.Drawing) {
+				l.Add(fmt.Sprintf("knots/%s.yaml.faults[%d].drawing", k.ID, i), fmt.Sprintf("there is no shapes/%s.knot", fault.Drawing), "draw it, or drop the field")
+			}
+		}
+	}
+	if l.Err() == nil {
+		c.checkDoctrines(&l)
+		c.checkKin(&l)
+		c.checkShackle(&l)
+		c.checkProcedures(&l)
+		c.checkTemplates(&l)
+	}
+	if err := l.Err(); err != nil {
+		return nil, err
+	}
+	return c.WithDoctrines(nil)
+}
+
+func (c *Catalogue) index() {
+	c.byID = make(map[string]*knot.Knot, len(c.Knots))
+	for _, k := range c.Knots {
+		c.byID[k.ID] = k
+	}
+}
+
+// Knot finds a knot by id; nil if there is none.
+func (c *Catalogue) Knot(id string) *knot.Knot { return c.byID[id] }
+
+// FaultTitle names the drawing of a faulty form.
+func (c *Catalogue) FaultTitle(drawing string) string {
+	for _, k := range c.Knots {
+		for _, f := range k.Faults {
+			if f.Drawing == drawing {
+				return k.Name + ", gone wrong: " + f.Name
+			}
+		}
+	}
+	return drawing
+}
+
+// CautionsOf gives a knot's cautions in full.
+func (c *Catalogue) CautionsOf(k *knot.Knot) []rig.Caution { return c.CautionTexts(k.Cautions) }
+
+// CautionsFor gives the cautions that belong to a joint whatever it is tied with.
+func (c *Catalogue) CautionsFor(r *rig.Rig) []rig.Caution {
+	var ids []string
+	if r.Consequence == rig.Person {
+		ids = append(ids, "person")
+	}
+	ids = append(append(append(ids, "strength"), r.Task.Cautions...), "memory-figures")
+	return c.CautionTexts(ids)
+}
+
+// CautionTexts gives cautions in full, by their ids.
+func (c *Catalogue) CautionTexts(ids []string) []rig.Caution {
+	out := make([]rig.Caution, 0, len(ids))
+	for _, id := range ids {
+		out = append(out, c.Caution(id))
+	}
+	return out
+}
+
+// words is what a knot may refer to.
+func (c *Catalogue) words() knot.Vocabulary {
+	var v knot.Vocabulary
+	for _, t := range c.Tasks {
+		v.Tasks = append(v.Tasks, t.ID)
+	}
+	for _, f := range c.Fittings {
+		v.Fittings = append(v.Fittings, f.ID)
+	}
+	for _, m := range c.Materials {
+		v.Materials = append(v.Materials, m.ID)
+	}
+	for _, q := range c.Cautions {
+		v.Cautions = append(v.Cautions, q.ID)
+	}
+	v.Hitches = friction.IDs()
+	return v
+}

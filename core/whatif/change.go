@@ -1,0 +1,166 @@
+// Package whatif asks of a rig with one joint what would change its first choice: at
+// which value of a number, under which other condition ([Changes]), and over a plane
+// of two numbers ([Map]).
+package whatif
+
+import (
+	"context"
+	"math"
+
+	"oarweed/core/line"
+	"oarweed/core/rank"
+	"oarweed/core/rig"
+	"oarweed/core/trade"
+)
+
+// Change says at which value of an input, or under which condition, another knot
+// comes first.
+type Change struct {
+	// Input is turned From the value now To where the first choice changes, Up or
+	// down; nil for a condition that is not a number.
+	Input    *rig.Input
+	From, To float64
+	Up       bool
+	// Condition that differs; nil for a number.
+	Condition *Condition
+	// Knot comes first beyond; empty if none will do.
+	Knot string
+}
+
+// Condition of a rig that is not a number: exactly one field is set.
+type Condition struct {
+	// Wet or dry; else a value of a field of the table; else another material.
+	Wet      *bool
+	Field    *rig.Field
+	Value    *rig.Value
+	Material *line.Material
+}
+
+// first is the knot that comes first for a document with one joint, "" if none does or
+// if the document cannot be resolved.
+func first(c *trade.Catalogue, d rig.Document) string {
+	r, err := c.Resolve(d)
+	if err != nil {
+		return ""
+	}
+	return rank.First(c, r)
+}
+
+// Changes finds, for every number and condition of a rig with one joint, the nearest
+// value at which its first choice changes. Numbers are searched on a logarithmic
+// scale, eightfold up and down within their limits, in steps of a twelfth of that, and
+// the edge is then bisected to half a per cent: a change that reverts within one step
+// may be missed. The error names the field, or is the context's.
+func Changes(ctx context.Context, c *trade.Catalogue, d rig.Document) ([]Change, error) {
+	r, err := c.Resolve(d)
+	if err != nil {
+		return nil, err
+	}
+	d = r.Document
+	now := rank.First(c, r)
+	var out []Change
+	for _, in := range rig.Inputs(d) {
+		v, _ := in.Get(d)
+		if v <= 0 {
+			continue // left out: enough, or the material's own
+		}
+		if in.ID == "line.diameter" && d.Chain[2].Line.LabelKN > 0 && r.Line.Material.Fishing {
+			continue // sold by its label, which is turned instead
+		}
+		for _, up := range []bool{false, true} {
+			if err := ctx.Err(); err != nil {
+				return nil, err
+			}
+			if to, knot, ok := edge(c, d, in, v, up, now); ok {
+				out = append(out, Change{Input: in, From: v, To: to, Up: up, Knot: knot})
+			}
+		}
+	}
+	for _, alt := range alternatives(c, d) {
+		if err := ctx.Err(); err != nil {
+			return nil, err
+		}
+		if knot := first(c, alt.doc); knot != now {
+			out = append(out, Change{Condition: &alt.Condition, Knot: knot})
+		}
+	}
+	return out, nil
+}
+
+// edge walks from v until another knot comes first, and closes in on the place.
+func edge(c *trade.Catalogue, d rig.Document, in *rig.Input, v float64, up bool, now string) (to float64, knot string, ok bool) {
+	const steps = 12
+	ratio := math.Pow(8, 1.0/steps)
+	if !up {
+		ratio = 1 / ratio
+	}
+	inside, x := v, v
+	for range steps {
+		x *= ratio
+		if x < in.Min || x > in.Max {
+			return 0, "", false
+		}
+		if knot = first(c, in.With(d, x)); knot != now {
+			break
+		}
+		inside = x
+	}
+	if knot == now {
+		return 0, "", false
+	}
+	outside := x
+	for math.Abs(outside/inside-1) > 0.005 {
+		mid := math.Sqrt(inside * outside)
+		if k := first(c, in.With(d, mid)); k == now {
+			inside = mid
+		} else {
+			outside, knot = mid, k
+		}
+	}
+	return outside, knot, true
+}
+
+type alternative struct {
+	Condition
+	doc rig.Document
+}
+
+// alternatives turns every condition that is not a number.
+func alternatives(c *trade.Catalogue, d rig.Document) []alternative {
+	var out []alternative
+	with := func(what Condition, change func(*rig.Document)) {
+		alt := d.Clone()
+		change(&alt)
+		out = append(out, alternative{what, alt})
+	}
+	wet := d.Dry
+	with(Condition{Wet: &wet}, func(x *rig.Document) { x.Dry = !wet })
+	values := func(f *rig.Field, now string, set func(*rig.Document, string)) {
+		for i := range f.Values {
+			if v := &f.Values[i]; v.ID != now {
+				with(Condition{Field: f, Value: v}, func(x *rig.Document) { set(x, v.ID) })
+			}
+		}
+	}
+	values(rig.FieldOf(rig.WholeRig, "character"), string(d.Character), func(x *rig.Document, id string) { x.Character = rig.Character(id) })
+	values(rig.FieldOf(rig.JointPart, "release"), string(d.Chain[1].Joint.Release), func(x *rig.Document, id string) { x.Chain[1].Joint.Release = rig.Release(id) })
+	if f := rig.FieldOf(rig.WholeRig, "consequence"); d.Consequence != rig.Person {
+		person := &f.Values[len(f.Values)-1]
+		with(Condition{Field: f, Value: person}, func(x *rig.Document) { x.Consequence = rig.Consequence(person.ID) })
+	}
+	l := d.Chain[2].Line
+	fishing := c.Material(l.Material).Fishing
+	for _, m := range c.Materials {
+		if m.ID == l.Material || m.Fishing != fishing {
+			continue
+		}
+		with(Condition{Material: m}, func(x *rig.Document) {
+			other := x.Chain[2].Line
+			other.Material, other.Construction = m.ID, m.Constructions[0]
+			if m.Makes(l.Construction) {
+				other.Construction = l.Construction
+			}
+		})
+	}
+	return out
+}

@@ -1,0 +1,91 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"oarweed/core/rig"
+	"oarweed/core/unit"
+	"oarweed/internal/app"
+)
+
+func typeOf(v any) reflect.Type { return reflect.TypeOf(v) }
+
+// Quantity is a length or a force as read from what somebody typed.
+type Quantity struct {
+	// Value is in mm or kN.
+	Value float64 `json:"value" doc:"in mm or kN"`
+	Text  string  `json:"text"`
+	// Also is the same in the other units of the trade.
+	Also string `json:"also" doc:"the same in the other units of the trade"`
+}
+
+func jobs(a huma.API) {
+	huma.Register(a, op("jobs", "strength", http.MethodGet, "/strength", "What a line bears"),
+		func(ctx context.Context, in *struct{ app.StrengthQuery }) (*body[*app.LineAnswer], error) {
+			out, err := of(ctx).Strength(in.StrengthQuery)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "friction", http.MethodGet, "/friction", "Whether a hitch holds at a friction"),
+		func(ctx context.Context, in *struct{ app.FrictionQuery }) (*body[*app.Friction], error) {
+			out, err := of(ctx).Friction(in.FrictionQuery)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "hold", http.MethodGet, "/holds", "What hand holds a load by a hitch or by so many turns"),
+		func(ctx context.Context, in *struct{ app.HoldQuery }) (*body[*app.HoldTable], error) {
+			out, err := of(ctx).Hold(in.HoldQuery)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "load", http.MethodGet, "/loads/{kind}", "Work out a load"),
+		func(ctx context.Context, in *struct {
+			Kind string `path:"kind" enum:"wind,share,snatch,drag,hand"`
+			app.LoadQuery
+		}) (*body[*app.Load], error) {
+			out, err := of(ctx).Load(in.Kind, in.LoadQuery)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "shackle", http.MethodGet, "/shackle", "Soft shackle: every clamp with every stopper"),
+		func(ctx context.Context, in *struct {
+			Diameter string `query:"diameter" default:"6mm"`
+		}) (*body[*app.ShackleAnswer], error) {
+			out, err := of(ctx).SoftShackle(in.Diameter)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "procedure", http.MethodPost, "/procedures/{id}/card", "A job as a guided card, its turns and lengths worked out"),
+		func(ctx context.Context, in *struct {
+			ID   string        `path:"id"`
+			Body *rig.Document `required:"false"`
+		}) (*body[*app.Card], error) {
+			var d rig.Document
+			if in.Body != nil {
+				d = *in.Body
+			}
+			out, err := of(ctx).Procedure(in.ID, d)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "quantity", http.MethodGet, "/quantity", "Read a length or a force as typed"),
+		func(ctx context.Context, in *struct {
+			Kind string `query:"kind" enum:"length,force" required:"true"`
+			Text string `query:"text" maxLength:"60"`
+			// Bare is the unit of a number without one.
+			Bare string `query:"bare" enum:"mm,m,kN,lb" default:"mm"`
+		}) (*body[Quantity], error) {
+			if in.Kind == "force" {
+				bare := unit.Kilonewton
+				if in.Bare == "lb" {
+					bare = unit.Pound
+				}
+				f, err := unit.ParseForce(in.Text, bare)
+				return answered(ctx, Quantity{f.KN(), f.String(), f.Pounds()}, err)
+			}
+			bare := unit.Millimetre
+			if in.Bare == "m" {
+				bare = unit.Metre
+			}
+			d, err := unit.ParseLength(in.Text, bare)
+			return answered(ctx, Quantity{d.MM(), d.String(), d.Inches()}, err)
+		})
+}

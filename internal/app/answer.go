@@ -1,0 +1,319 @@
+package app
+
+import (
+	"math"
+
+	"oarweed/core/chain"
+	"oarweed/core/chance"
+	"oarweed/core/evidence"
+	"oarweed/core/judge"
+	"oarweed/core/knot"
+	"oarweed/core/line"
+	"oarweed/core/rank"
+	"oarweed/core/rig"
+	"oarweed/core/say"
+	"oarweed/core/trade"
+)
+
+// Answer is everything there is to say about a joint. It is the document that the API,
+// the command line and the build for the browser give.
+type Answer struct {
+	// Rig is the rig with its defaults filled in, Defaults what was filled in.
+	Rig      rig.Document  `json:"rig"`
+	Defaults []rig.Default `json:"defaults" nullable:"false"`
+	Line     LineAnswer    `json:"line"`
+	// Other is the second line of a bend.
+	Other *LineAnswer `json:"other,omitempty"`
+	// NeededKN is load × design factor.
+	NeededKN     float64 `json:"needed_kn" doc:"load × design factor, kN"`
+	DesignFactor float64 `json:"design_factor"`
+	FactorWhy    string  `json:"factor_why"`
+	// FactorTag is memory for the usual factor, yours for one that was chosen.
+	FactorTag evidence.Tag  `json:"factor_tag" enum:"published,trade,memory,computed,yours"`
+	Ranked    []Choice      `json:"ranked" nullable:"false" doc:"knots that will do, best first"`
+	RuledOut  []Ruled       `json:"ruled_out" nullable:"false" doc:"knots that will not, with the reasons"`
+	Cautions  []rig.Caution `json:"cautions" nullable:"false"`
+}
+
+// LineAnswer is what a line bears.
+type LineAnswer struct {
+	Name       string  `json:"name"`
+	DiameterMM float64 `json:"diameter_mm"`
+	// MBLKN is the breaking strength that counts, Options every way of finding it.
+	MBLKN   evidence.Figure `json:"mbl_kn" doc:"breaking strength that counts, kN"`
+	Options []Option        `json:"options" nullable:"false" doc:"every way of finding the breaking strength"`
+	Why     string          `json:"why"`
+	// CapacityKN is what is left when wet and worn.
+	CapacityKN evidence.Figure `json:"capacity_kn" doc:"what is left when wet and worn, kN"`
+}
+
+// Option is one way of finding a breaking strength.
+type Option struct {
+	Name  string          `json:"name"`
+	MBLKN evidence.Figure `json:"mbl_kn"`
+	Used  bool            `json:"used"`
+}
+
+// Choice is a knot that can do the job.
+type Choice struct {
+	Knot          string          `json:"knot"`
+	Name          string          `json:"name"`
+	Kind          knot.Kind       `json:"kind" enum:"loop,hitch,bend,stopper,terminal"`
+	Drawn         bool            `json:"drawn"`
+	Score         float64         `json:"score" doc:"0 to 100, the sum of the contributions"`
+	Reason        string          `json:"reason"`
+	Contributions []Contribution  `json:"contributions" nullable:"false"`
+	Strength      Strength        `json:"strength"`
+	Dry           Hold            `json:"dry"`
+	Wet           Hold            `json:"wet"`
+	ReleaseHow    string          `json:"release_how"`
+	ReleaseWord   string          `json:"release_word"`
+	Seconds       evidence.Figure `json:"seconds"`
+	// NeedsM is the line to tie with: what the knot takes and the tail.
+	NeedsM float64 `json:"needs_m" doc:"line to tie with: what the knot takes, and the tail, m"`
+	TailM  float64 `json:"tail_m" doc:"end that must be left, m"`
+	Wraps  int     `json:"wraps,omitempty"`
+	// Flags are warnings about this knot in this rig.
+	Flags    []string      `json:"flags" nullable:"false"`
+	Cautions []rig.Caution `json:"cautions" nullable:"false"`
+}
+
+// Contribution of one criterion to the score.
+type Contribution struct {
+	Criterion string  `json:"criterion"`
+	Weight    float64 `json:"weight"`
+	Value     float64 `json:"value"`
+	Points    float64 `json:"points"`
+}
+
+// Strength of the joint.
+type Strength struct {
+	CapacityKN evidence.Figure `json:"capacity_kn"`
+	Efficiency evidence.Figure `json:"efficiency" doc:"share of the line's strength that the knot keeps"`
+	// Fails is "breaks" or "slips".
+	Fails string `json:"fails" enum:"breaks,slips"`
+	// Utilisation is load × design factor ÷ capacity, Margin its inverse; Times is
+	// capacity ÷ load. All from the likely capacity.
+	Utilisation float64 `json:"utilisation" doc:"load × design factor ÷ likely capacity"`
+	Margin      float64 `json:"margin" doc:"likely capacity ÷ (load × design factor)"`
+	Times       float64 `json:"times" doc:"likely capacity ÷ load"`
+	Word        string  `json:"word" enum:"enough,short,thin"`
+}
+
+// Hold of the joint, dry or wet.
+type Hold struct {
+	Class knot.Class   `json:"class" enum:"holds,marginal,slips"`
+	Why   string       `json:"why"`
+	Tag   evidence.Tag `json:"tag" enum:"published,trade,memory,computed,yours"`
+	// Chance that it holds, for hitches with a friction model.
+	Chance *float64 `json:"chance,omitempty" doc:"chance that it locks, for hitches with a friction model"`
+	// MuCritical is the least friction at which it locks; Mu is the line's.
+	MuCritical *float64         `json:"mu_critical,omitempty" doc:"least friction at which it locks; left out where it never does"`
+	Mu         *evidence.Figure `json:"mu,omitempty"`
+	// HandN is the force the end must be held with at the lowest friction
+	// expected, in newtons; left out where it locks or no hand can hold it.
+	HandN *float64 `json:"hand_n,omitempty" doc:"force on the end at the lowest friction, N; left out where it locks or no hand can hold it"`
+}
+
+// Ruled is a knot that cannot do the job.
+type Ruled struct {
+	Knot    string   `json:"knot"`
+	Name    string   `json:"name"`
+	Reasons []Reason `json:"reasons" nullable:"false"`
+	// Near: it is meant for this task and fitting, so that the reason is worth
+	// reading first.
+	Near bool `json:"near" doc:"it is meant for this task and fitting"`
+}
+
+// Reason why a gate rules a knot out.
+type Reason struct {
+	Gate judge.Gate `json:"gate" enum:"task,object,ratio,material,hold,release,fit,tail,time,person,strength"`
+	Why  string     `json:"why"`
+}
+
+func answerOf(c *trade.Catalogue, o rank.Order) *Answer {
+	r := o.Rig
+	a := &Answer{Rig: r.Document, Defaults: append([]rig.Default{}, r.Defaults...), Line: lineAnswer(r.Line, r.LineBears),
+		NeededKN: r.Load.KN() * r.DesignFactor, DesignFactor: r.DesignFactor, FactorWhy: r.FactorWhy, FactorTag: r.FactorTag,
+		Ranked: []Choice{}, RuledOut: []Ruled{}, Cautions: c.CautionsFor(r)}
+	if r.Other != nil {
+		other := lineAnswer(*r.Other, r.OtherBears)
+		a.Other = &other
+	}
+	for _, k := range o.Ranked {
+		a.Ranked = append(a.Ranked, choiceOf(c, k))
+	}
+	for _, v := range o.Out {
+		a.RuledOut = append(a.RuledOut, Ruled{v.Knot.ID, v.Knot.Name, reasons(v), !v.OtherWork})
+	}
+	return a
+}
+
+func lineAnswer(l line.Line, s line.Strength) LineAnswer {
+	out := LineAnswer{Name: say.Line(l), DiameterMM: l.Diameter.MM(), MBLKN: s.MBL().InKN(), Why: say.WhyStrength(s.Why), CapacityKN: s.Capacity.InKN()}
+	for i, o := range s.Options {
+		out.Options = append(out.Options, Option{o.Name, o.Newtons.InKN(), i == s.Used})
+	}
+	return out
+}
+
+func reasons(v judge.Verdict) []Reason {
+	out := []Reason{}
+	for _, r := range v.Against {
+		out = append(out, Reason{r.Gate(), say.Reason(r)})
+	}
+	return out
+}
+
+func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
+	k, s := x.Knot, x.Strength
+	out := Choice{Knot: k.ID, Name: k.Name, Kind: k.Kind, Drawn: k.Shape != "", Score: x.Score, Reason: k.Tasks[x.Rig.Task.ID].Why,
+		Strength: Strength{CapacityKN: s.Capacity.InKN(), Efficiency: s.Share, Fails: say.Fails(s.Slips),
+			Utilisation: 1 / s.Margin, Margin: s.Margin, Times: s.Times, Word: say.Enough(s.Enough)},
+		Dry: holdOf(x.Dry, k), Wet: holdOf(x.Wet, k), ReleaseHow: k.Release.How, ReleaseWord: say.Release(k), Seconds: k.Seconds,
+		NeedsM: x.Size.Needs.M(), TailM: x.Size.Tail.M(), Wraps: x.Size.Wraps, Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
+	for _, p := range x.Contributions {
+		out.Contributions = append(out.Contributions, Contribution{say.Criterion(p.Criterion), p.Weight, p.Value, p.Points()})
+	}
+	return out
+}
+
+func holdOf(h judge.Hold, k *knot.Knot) Hold {
+	out := Hold{Class: h.Class, Why: say.HoldWhy(h, k), Tag: h.Tag}
+	if l := h.Locking; l != nil {
+		out.Chance, out.Mu = &l.Chance, &l.Mu
+		out.MuCritical = finite(l.Critical)
+		if l.Hand > 0 {
+			out.HandN = finite(float64(l.Hand))
+		}
+	}
+	return out
+}
+
+// finite leaves out what is not a number that a document can hold.
+func finite(v float64) *float64 {
+	if math.IsInf(v, 0) || math.IsNaN(v) {
+		return nil
+	}
+	return &v
+}
+
+// Chance is how a joint or a rig comes out in ten thousand draws from its (triangular)
+// intervals, always with the same random numbers.
+type Chance struct {
+	// Holds + Slips + Breaks = 1, at the highest load expected.
+	Holds  float64 `json:"holds"`
+	Slips  float64 `json:"slips"`
+	Breaks float64 `json:"breaks"`
+	// ByClass: no friction model decides the hold, so slips counts only those that
+	// slip before they break; the class of the catalogue says the rest.
+	ByClass bool `json:"by_class" doc:"no friction model decides the hold; slips counts only those that slip before they break"`
+	// P5KN, P50KN and P95KN: 5, 50 and 95 of 100 draws bear less.
+	P5KN  float64 `json:"p5_kn" doc:"5 of 100 draws bear less, kN"`
+	P50KN float64 `json:"p50_kn"`
+	P95KN float64 `json:"p95_kn"`
+}
+
+func chanceOf(o chance.Outcome) Chance {
+	return Chance{o.Holds, o.Slips, o.Breaks, o.ByClass, o.P5 / 1e3, o.P50 / 1e3, o.P95 / 1e3}
+}
+
+// RigAnswer is everything there is to say about a chain.
+type RigAnswer struct {
+	// Rig with its defaults filled in.
+	Rig      rig.Document  `json:"rig"`
+	Joints   []JointAnswer `json:"joints" nullable:"false"`
+	Lines    []LineInRig   `json:"lines" nullable:"false"`
+	Weakest  *Weakest      `json:"weakest,omitempty"`
+	Chance   *Chance       `json:"chance,omitempty"`
+	NeededKN float64       `json:"needed_kn"`
+	// CapacityKN of the whole rig: the least of its parts.
+	CapacityKN *evidence.Figure `json:"capacity_kn,omitempty" doc:"of the whole rig: the least of its parts"`
+	// Margin is likely capacity ÷ (load × design factor).
+	Margin float64 `json:"margin"`
+	// CastOff says in which order to let go, in words.
+	CastOff []string `json:"cast_off" nullable:"false"`
+	// Cut says what to cut off the spool.
+	Cut      []Cut         `json:"cut" nullable:"false"`
+	Cautions []rig.Caution `json:"cautions" nullable:"false"`
+}
+
+// JointAnswer is one joint of a chain.
+type JointAnswer struct {
+	// At is its place in the chain.
+	At int `json:"at" doc:"its place in the chain"`
+	// Where names it: "at the ring", "between the lines".
+	Where  string  `json:"where"`
+	Answer *Answer `json:"answer"`
+	// Knot chosen in the rig, or else the first in rank; empty if none will do.
+	Knot string `json:"knot"`
+	// Chosen is that knot worked out; Against says why it is ruled out, if it is.
+	Chosen  *Choice  `json:"chosen,omitempty"`
+	Against []Reason `json:"against" nullable:"false"`
+	// Fails is the share of draws in which the rig gives way here first.
+	Fails float64 `json:"fails" doc:"share of draws in which the rig gives way here first"`
+}
+
+// LineInRig is one line of a chain.
+type LineInRig struct {
+	At int `json:"at"`
+	LineAnswer
+	// Utilisation is load × design factor ÷ likely capacity.
+	Utilisation float64 `json:"utilisation"`
+	Fails       float64 `json:"fails"`
+}
+
+// Weakest is the part that gives way first in most draws.
+type Weakest struct {
+	At         int             `json:"at"`
+	Name       string          `json:"name"`
+	Where      string          `json:"where"`
+	CapacityKN evidence.Figure `json:"capacity_kn"`
+	// Fails is "breaks" or "slips"; Says puts it in a sentence.
+	Fails string `json:"fails" enum:"breaks,slips"`
+	Says  string `json:"says"`
+}
+
+// Cut is what one line needs.
+type Cut struct {
+	At   int    `json:"at"`
+	Line string `json:"line"`
+	// LengthM between its joints, 0 if not given; KnotsM is what knots and ends take.
+	LengthM float64 `json:"length_m"`
+	KnotsM  float64 `json:"knots_m"`
+	TotalM  float64 `json:"total_m"`
+	Says    string  `json:"says"`
+}
+
+func rigAnswerOf(c *trade.Catalogue, x *chain.Chain) *RigAnswer {
+	out := &RigAnswer{Rig: x.Document, NeededKN: x.Needed.KN(), CastOff: say.LettingGo(x), Cut: []Cut{}, Cautions: x.Cautions}
+	for _, j := range x.Joints {
+		d := JointAnswer{At: j.At, Where: say.Where(j.Order.Rig), Answer: answerOf(c, j.Order), Against: []Reason{}, Fails: j.First}
+		if j.Chosen != nil {
+			choice := choiceOf(c, *j.Chosen)
+			d.Knot, d.Chosen, d.Against = choice.Knot, &choice, reasons(j.Chosen.Verdict)
+		}
+		out.Joints = append(out.Joints, d)
+	}
+	for _, l := range x.Lines {
+		b := lineAnswer(l.Line, l.Bears)
+		out.Lines = append(out.Lines, LineInRig{l.At, b, l.Utilisation, l.First})
+		out.Cut = append(out.Cut, Cut{l.At, b.Name, l.Length.M(), l.Knots.M(), l.Length.M() + l.Knots.M(), say.Cut(l.Line, l.Knots)})
+	}
+	if x.Weakest == nil {
+		return out
+	}
+	capacity, o := x.Capacity.InKN(), chanceOf(*x.Outcome)
+	out.CapacityKN, out.Margin, out.Chance = &capacity, x.Margin, &o
+	w := &Weakest{Says: say.Weakest(x), Fails: say.Fails(false), Where: "between its knots"}
+	if i := x.Weakest.Joint; i >= 0 {
+		j := x.Joints[i]
+		w.At, w.Name, w.Where = j.At, j.Chosen.Knot.Name, say.Where(j.Order.Rig)
+		w.CapacityKN, w.Fails = j.Chosen.Strength.Capacity.InKN(), say.Fails(j.Chosen.Strength.Slips || x.Weakest.Doubtful)
+	} else {
+		l := x.Lines[x.Weakest.Line]
+		w.At, w.Name, w.CapacityKN = l.At, say.Line(l.Line), l.Bears.Capacity.InKN()
+	}
+	out.Weakest = w
+	return out
+}

@@ -1,0 +1,212 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/base64"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"oarweed/core/practice"
+	"oarweed/core/problem"
+	"oarweed/internal/app"
+)
+
+const learnerColumns = `SELECT id, revision, name, knows FROM learner`
+
+const insertLearner = `INSERT INTO learner (name, name_key, checksum) VALUES (?1, fold(?1), checksum(?1))`
+
+func scanLearner(scan func(...any) error) (l practice.Learner, err error) {
+	var knows string
+	err = scan(&l.ID, &l.Revision, &l.Name, &knows)
+	l.Knows = strings.Fields(knows)
+	return
+}
+
+// Learners lists them by name.
+func (s *Store) Learners(ctx context.Context) ([]practice.Learner, error) {
+	return list(ctx, s.read, scanLearner, learnerColumns+` ORDER BY name_key, id`)
+}
+
+// Learner reads one learner.
+func (s *Store) Learner(ctx context.Context, id int64) (practice.Learner, error) {
+	return one(ctx, s.read, scanLearner, learnerColumns+` WHERE id = ?`, id)
+}
+
+// AddLearner adds a learner, or finds the one already there by that name.
+func (s *Store) AddLearner(ctx context.Context, l practice.Learner) (out practice.Learner, added bool, err error) {
+	err = s.write(ctx, func(tx *sql.Tx) error {
+		out, err = one(ctx, tx, scanLearner, learnerColumns+` WHERE name_key = fold(?) ORDER BY id LIMIT 1`, l.Name)
+		if !errors.Is(err, app.ErrNotFound) {
+			return err
+		}
+		added = true
+		out, err = one(ctx, tx, scanLearner, insertLearner+` RETURNING id, revision, name, knows`, l.Name)
+		return err
+	})
+	return out, added, err
+}
+
+// RenameLearner changes a learner's name. The conflict is that it was changed meanwhile,
+// or that another learner has it.
+func (s *Store) RenameLearner(ctx context.Context, l practice.Learner) (out practice.Learner, err error) {
+	err = s.write(ctx, func(tx *sql.Tx) error {
+		switch other, err := one(ctx, tx, scanLearner, learnerColumns+` WHERE name_key = fold(?) AND id <> ? ORDER BY id LIMIT 1`, l.Name, l.ID); {
+		case err == nil:
+			return &app.Conflict{NameTaken: true, Kept: other}
+		case !errors.Is(err, app.ErrNotFound):
+			return err
+		}
+		out, err = one(ctx, tx, scanLearner, `UPDATE learner SET name = ?1, name_key = fold(?1), checksum = checksum(?1), revision = revision + 1
+			WHERE id = ?2 AND revision = ?3 RETURNING id, revision, name, knows`, l.Name, l.ID, l.Revision)
+		return changedMeanwhile(err, func() (any, error) { return one(ctx, tx, scanLearner, learnerColumns+` WHERE id = ?`, l.ID) })
+	})
+	return out, err
+}
+
+const attemptColumns = `SELECT a.id, a.key, a.learner_id, l.name, a.knot, a.kind, a.outcome, a.fault, a.seconds, a.conditions, a.at, a.received_at
+	FROM attempt a JOIN learner l ON l.id = a.learner_id`
+
+func scanAttempt(scan func(...any) error) (a practice.Attempt, err error) {
+	var at, received string
+	var key sql.NullString
+	if err = scan(&a.ID, &key, &a.LearnerID, &a.Learner, &a.Knot, &a.Kind, &a.Outcome, &a.Fault, &a.Seconds, &a.Conditions, &at, &received); err != nil {
+		return
+	}
+	a.Key = key.String
+	// A row whose time cannot be read must not take the whole log with it: Verify names it.
+	a.At, _ = time.Parse(time.RFC3339Nano, at)
+	a.ReceivedAt, _ = time.Parse(time.RFC3339Nano, received)
+	return
+}
+
+// Attempts lists attempts, newest first, and gives the cursor of the next page, "" after
+// the last.
+func (s *Store) Attempts(ctx context.Context, f app.Filter, p app.Page) ([]practice.Attempt, string, error) {
+	query, args := attemptColumns+` WHERE a.deleted_at IS NULL`, []any{}
+	where := func(cond string, values ...any) {
+		query += " AND " + cond
+		args = append(args, values...)
+	}
+	if f.Knot != "" {
+		where(`a.knot = ?`, f.Knot)
+	}
+	if f.LearnerID != 0 {
+		where(`a.learner_id = ?`, f.LearnerID)
+	}
+	if p.Cursor != "" {
+		at, id, err := readCursor(p.Cursor)
+		if err != nil {
+			return nil, "", err
+		}
+		where(`(a.at, a.id) < (?, ?)`, at, id)
+	}
+	out, err := list(ctx, s.read, scanAttempt, query+` ORDER BY a.at DESC, a.id DESC LIMIT ?`, append(args, p.Limit+1)...)
+	if err != nil || len(out) <= p.Limit {
+		return out, "", err
+	}
+	out = out[:p.Limit]
+	last := out[len(out)-1]
+	return out, cursor(last.At, last.ID), nil
+}
+
+// A cursor is the place of the last entry of a page.
+func cursor(at time.Time, id int64) string {
+	return base64.RawURLEncoding.EncodeToString(fmt.Appendf(nil, "%s %d", kept(at), id))
+}
+
+func readCursor(text string) (at string, id int64, err error) {
+	raw, err := base64.RawURLEncoding.DecodeString(text)
+	if err == nil {
+		_, err = fmt.Sscanf(string(raw), "%s %d", &at, &id)
+	}
+	if err != nil {
+		return "", 0, problem.New("cursor", "is not one that was given out", "begin at the first page")
+	}
+	return at, id, nil
+}
+
+// kept is a time written so that text sorts as time does: always with six decimals.
+func kept(t time.Time) string { return t.UTC().Format("2006-01-02T15:04:05.000000Z") }
+
+// AddAttempt records an attempt, or finds the one already there by its key.
+func (s *Store) AddAttempt(ctx context.Context, a practice.Attempt) (out practice.Attempt, added bool, err error) {
+	err = s.write(ctx, func(tx *sql.Tx) error {
+		if a.Key != "" {
+			out, err = one(ctx, tx, scanAttempt, attemptColumns+` WHERE a.key = ?`, a.Key)
+			if !errors.Is(err, app.ErrNotFound) {
+				return err
+			}
+		}
+		added = true
+		out, err = insertAttempt(ctx, tx, a)
+		return err
+	})
+	return out, added, err
+}
+
+func insertAttempt(ctx context.Context, tx *sql.Tx, a practice.Attempt) (out practice.Attempt, err error) {
+	var id int64
+	if err := tx.QueryRowContext(ctx, `INSERT INTO attempt (key, learner_id, knot, kind, outcome, fault, seconds, conditions, at, received_at, checksum)
+		VALUES (nullif(?1, ''),?2,?3,?4,?5,?6,?7,?8,?9,?10, checksum(?2,?3,?4,?5,?6,?7,?8,?9,?10)) RETURNING id`,
+		a.Key, a.LearnerID, a.Knot, a.Kind, a.Outcome, a.Fault, a.Seconds, a.Conditions, kept(a.At), kept(a.ReceivedAt)).Scan(&id); err != nil {
+		return out, err
+	}
+	if out, err = one(ctx, tx, scanAttempt, attemptColumns+` WHERE a.id = ?`, id); err != nil {
+		return out, err
+	}
+	return out, shown(ctx, tx, out, 1)
+}
+
+// DeleteAttempt takes an attempt back.
+func (s *Store) DeleteAttempt(ctx context.Context, id int64) error {
+	return s.write(ctx, func(tx *sql.Tx) error {
+		a, err := one(ctx, tx, scanAttempt, attemptColumns+` WHERE a.id = ? AND a.deleted_at IS NULL`, id)
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE attempt SET deleted_at = ? WHERE id = ?`, now(), id); err != nil {
+			return err
+		}
+		return shown(ctx, tx, a, -1)
+	})
+}
+
+// RestoreAttempt brings back an attempt that was taken back.
+func (s *Store) RestoreAttempt(ctx context.Context, id int64) (a practice.Attempt, err error) {
+	err = s.write(ctx, func(tx *sql.Tx) error {
+		a, err = one(ctx, tx, scanAttempt, attemptColumns+` WHERE a.id = ? AND a.deleted_at IS NOT NULL`, id)
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE attempt SET deleted_at = NULL WHERE id = ?`, id); err != nil {
+			return err
+		}
+		return shown(ctx, tx, a, 1)
+	})
+	return a, err
+}
+
+// shown counts how often a learner has shown a knot, and keeps the list of those shown at
+// least once with the learner, so that a class is listed without reading its whole log.
+func shown(ctx context.Context, tx *sql.Tx, a practice.Attempt, by int) error {
+	if !a.Shows() {
+		return nil
+	}
+	var n int
+	if err := tx.QueryRowContext(ctx, `INSERT INTO shown (learner_id, knot, n) VALUES (?1, ?2, ?3)
+		ON CONFLICT DO UPDATE SET n = n + ?3 RETURNING n`, a.LearnerID, a.Knot, by).Scan(&n); err != nil {
+		return err
+	}
+	if n > 1 || n == 1 && by < 0 {
+		return nil // it was known before, and is
+	}
+	_, err := tx.ExecContext(ctx, knowsOf+` WHERE id = ?`, a.LearnerID)
+	return err
+}
+
+// knowsOf writes the list of knots that a learner has shown.
+const knowsOf = `UPDATE learner SET knows = coalesce((SELECT group_concat(knot, ' ') FROM
+	(SELECT knot FROM shown WHERE learner_id = learner.id AND n > 0 ORDER BY knot)), '')`
