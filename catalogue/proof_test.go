@@ -14,6 +14,8 @@ import (
 
 	"oarweed/catalogue"
 	"oarweed/core/shape"
+	"oarweed/core/shape/draw"
+	"oarweed/core/shape/tangle"
 	"oarweed/core/trade"
 )
 
@@ -85,11 +87,11 @@ func polynomial(byHalves map[string]int64) string {
 func TestInvariantsAgreeWithRegina(t *testing.T) {
 	c := load(t)
 	codes := map[string]any{}
-	want := map[string]shape.Closure{}
+	want := map[string]tangle.Closure{}
 	for _, id := range c.DrawingIDs() {
 		sh, err := c.Drawing(id)
 		require.NoError(t, err)
-		for _, x := range sh.Closures() {
+		for _, x := range tangle.Of(sh) {
 			if x.Crossings == 0 {
 				assert.Equal(t, "1", x.Jones, "a circle")
 				continue
@@ -103,12 +105,12 @@ func TestInvariantsAgreeWithRegina(t *testing.T) {
 	for name, g := range got {
 		w := want[name]
 		assert.Equal(t, w.Components, g.Components, name)
-		assert.True(t, shape.Same(w.Jones, polynomial(g.Jones)), "%s: Jones ours %s, Regina %s", name, w.Jones, polynomial(g.Jones))
+		assert.True(t, tangle.Same(w.Jones, polynomial(g.Jones)), "%s: Jones ours %s, Regina %s", name, w.Jones, polynomial(g.Jones))
 		alexander := map[string]int64{}
 		for i, k := range g.Alexander {
 			alexander[strconv.Itoa(2*i)] = k
 		}
-		assert.True(t, shape.Same(w.Alexander, polynomial(alexander)), "%s: Alexander ours %s, Regina %s", name, w.Alexander, polynomial(alexander))
+		assert.True(t, tangle.Same(w.Alexander, polynomial(alexander)), "%s: Alexander ours %s, Regina %s", name, w.Alexander, polynomial(alexander))
 	}
 }
 
@@ -129,7 +131,7 @@ func TestTableValuesAgreeWithRegina(t *testing.T) {
 			for name, row := range table {
 				if strings.Contains(p.Origin, "knot "+name+" of the Rolfsen table") {
 					seen++
-					assert.True(t, shape.SameUpToMirror(p.Jones, polynomial(row.Jones)), "%s %s: %s, Regina says %s", id, p.Closure, p.Jones, polynomial(row.Jones))
+					assert.True(t, tangle.SameUpToMirror(p.Jones, polynomial(row.Jones)), "%s %s: %s, Regina says %s", id, p.Closure, p.Jones, polynomial(row.Jones))
 				}
 			}
 		}
@@ -161,17 +163,17 @@ func TestConstrictorIsNoClove(t *testing.T) {
 	require.NoError(t, err)
 	constrictor, err := c.Drawing("constrictor-hitch")
 	require.NoError(t, err)
-	for i, x := range constrictor.Closures() {
+	for i, x := range tangle.Of(constrictor) {
 		if x.Name == "alone" {
 			continue // both are a plain turn or two without their post
 		}
-		assert.NotEqual(t, clove.Closures()[i].Determinant, x.Determinant, x.Name)
+		assert.NotEqual(t, tangle.Of(clove)[i].Determinant, x.Determinant, x.Name)
 	}
 }
 
 func fingerprint(sh *shape.Shape) string {
 	var b strings.Builder
-	for _, x := range sh.Closures() {
+	for _, x := range tangle.Of(sh) {
 		fmt.Fprintln(&b, x.Name, x.Linking, x.Alexander, x.Jones)
 	}
 	return b.String()
@@ -185,7 +187,7 @@ func BenchmarkDrawing(b *testing.B) {
 		b.Run(k.ID, func(b *testing.B) {
 			size := 0
 			for b.Loop() {
-				size = len(sh.SVG(shape.Options{Step: float64(sh.Steps()), Look: shape.LookLaid}))
+				size = len(draw.SVG(sh, draw.Options{Step: float64(sh.Steps()), Look: draw.LookLaid}))
 			}
 			b.ReportMetric(float64(size)/1000, "kB")
 		})

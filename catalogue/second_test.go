@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"oarweed/core/shape"
+	"oarweed/core/shape/space"
 	"oarweed/core/trade"
 )
 
@@ -29,7 +29,7 @@ func TestSecondDrawings(t *testing.T) {
 			assert.Equal(t, id, s.ID, "the file is named after the knot")
 			assert.Greater(t, s.Clearance(), 0.03, "it is left to chance which strand is over")
 			want := s.Closures()
-			for i, x := range s.Leaned(shape.Lean{X: 0.013, Y: -0.011, Z: 0.3}).Closures() {
+			for i, x := range s.Leaned(space.Lean{X: 0.013, Y: -0.011, Z: 0.3}).Closures() {
 				assert.Equal(t, []any{want[i].Linking, want[i].Alexander, want[i].Jones}, []any{x.Linking, x.Alexander, x.Jones}, "%s, leaned", x.Name)
 			}
 			sh, err := c.Drawing(id)

@@ -5,6 +5,8 @@ import (
 
 	"oarweed/core/problem"
 	"oarweed/core/shape"
+	"oarweed/core/shape/draw"
+	"oarweed/core/shape/tangle"
 	"oarweed/core/trade"
 	"oarweed/internal/export"
 )
@@ -41,9 +43,9 @@ func (s shapeInvariants) Run(e *env) error {
 		return err
 	}
 	return e.show(struct {
-		ID       string          `json:"id"`
-		Closures []shape.Closure `json:"closures"`
-	}{s.Knot, sh.Closures()}, nil)
+		ID       string           `json:"id"`
+		Closures []tangle.Closure `json:"closures"`
+	}{s.Knot, tangle.Of(sh)}, nil)
 }
 
 type shapeCheck struct {
@@ -83,13 +85,13 @@ func (s shapeCheck) Run(e *env) error {
 
 type shapeDraw struct {
 	drawn
-	Step   float64    `default:"-1" help:"0 to the last step; −1: the finished knot"`
-	View   shape.View `default:"tie" enum:"tie,across,left,opposite" help:"tie, across, left or opposite"`
-	Look   shape.Look `default:"laid" enum:"laid,braid,mono" help:"laid, braid or mono"`
-	Labels bool       `help:"name the ends"`
-	Ghost  bool       `help:"show the next move"`
-	Format string     `default:"svg" enum:"svg,png" help:"svg or png"`
-	Width  int        `default:"1200" help:"width of a PNG, pixels"`
+	Step   float64   `default:"-1" help:"0 to the last step; −1: the finished knot"`
+	View   draw.View `default:"tie" enum:"tie,across,left,opposite" help:"tie, across, left or opposite"`
+	Look   draw.Look `default:"laid" enum:"laid,braid,mono" help:"laid, braid or mono"`
+	Labels bool      `help:"name the ends"`
+	Ghost  bool      `help:"show the next move"`
+	Format string    `default:"svg" enum:"svg,png" help:"svg or png"`
+	Width  int       `default:"1200" help:"width of a PNG, pixels"`
 }
 
 func (s shapeDraw) Run(e *env) error {
@@ -108,7 +110,7 @@ func (s shapeDraw) Run(e *env) error {
 	if k := c.Knot(s.Knot); k != nil {
 		title = k.Name
 	}
-	svg := sh.SVG(shape.Options{View: s.View, Step: s.Step, Look: s.Look, Labels: s.Labels, Ghost: s.Ghost, Title: title})
+	svg := draw.SVG(sh, draw.Options{View: s.View, Step: s.Step, Look: s.Look, Labels: s.Labels, Ghost: s.Ghost, Title: title})
 	if s.Format == "svg" {
 		_, err = fmt.Fprintln(e.out, svg)
 		return err
@@ -135,7 +137,7 @@ func (shapeSheet) Run(e *env) error {
 		if err != nil {
 			return err
 		}
-		fmt.Fprintf(e.out, "<figure><figcaption>%s</figcaption>%s</figure>\n", id, sh.SVG(shape.Options{Step: -1, Look: shape.LookLaid, Title: id}))
+		fmt.Fprintf(e.out, "<figure><figcaption>%s</figcaption>%s</figure>\n", id, draw.SVG(sh, draw.Options{Step: -1, Look: draw.LookLaid, Title: id}))
 	}
 	return nil
 }

@@ -1,5 +1,7 @@
 // Package shape turns one text source per knot into its drawing, its steps and
-// its proof.
+// its proof. It lays a source out as curves and checks it; the packages beside it read the
+// text (source), know the curves (curve), draw (draw), close and compute invariants
+// (tangle), hold models in space against drawings (space) and make drills (drill).
 //
 // # Source
 //
@@ -29,7 +31,7 @@
 // tails, shank and cleat lie; ring, shackle, toweye, shaft and eye are closed
 // rings; a hole is a gap in a plate.
 //
-// "begun n" has the first rope up to step n proven as a knot of its own, "doubled"
+// "begun n" has the first rope up to step n proven as a knot of its own, "threaded"
 // the first half of a rope that runs back beside itself, "divided 0.4 0.6" its
 // parts up to these shares of its length.
 //
@@ -43,11 +45,11 @@
 //
 // # Proof
 //
-// Open ends are closed by stated rules ([Shape.Closures]); each closed diagram
+// Open ends are closed by stated rules (tangle.Of); each closed diagram
 // gives a planar diagram code, from which linking numbers, the Alexander
 // polynomial and determinant, and the Jones polynomial follow. They prove that a
 // drawing is topologically what its code says; that the code is the knot named
 // is for an independent drawing, a knot table and a person's eye to say. The
-// independent drawing is a [Space]: ropes laid through places in space, in which
+// independent drawing is a space.Model: ropes laid through places in space, in which
 // what passes over what follows from the places.
 package shape

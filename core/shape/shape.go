@@ -7,70 +7,74 @@ import (
 	"sort"
 
 	"oarweed/core/problem"
+	"oarweed/core/shape/curve"
+	"oarweed/core/shape/source"
 )
 
 // Shape is a source laid out as curves, with every crossing found and checked.
 type Shape struct {
-	*Source
-	curves    []*curve
-	crossings []crossing
-	passes    []pass
-	// framed: this is the picture of one step, drawn whole; pictures holds those of
+	*source.Source
+	// Curves are the ropes as drawn, Found all crossings of the drawing, those hidden at
+	// an object too, Passings where ropes pass objects.
+	Curves   []*curve.Curve
+	Found    []Crossing
+	Passings []Passing
+	// Framed: this is the picture of one step, drawn whole; Pictures holds those of
 	// the earlier steps. whole is the source with its pairs, from which they came.
-	framed   bool
-	pictures map[int]*Shape
-	whole    *Source
+	Framed   bool
+	Pictures map[int]*Shape
+	whole    *source.Source
 }
 
-// spot is a place on a rope.
-type spot struct {
-	rope int
-	s    float64 // arc length
+// Spot is a place on a rope.
+type Spot struct {
+	Rope int
+	S    float64 // arc length
 }
 
-// crossing of two strands. A hidden one lies at an object, between a strand in
+// Crossing of two strands. A hidden one lies at an object, between a strand in
 // front of it and one behind, and is not declared by the author.
-type crossing struct {
-	name        string
-	at          Point
-	over, under spot
-	angle       float64 // between the strands, radians, at most π/2
-	hidden      bool
+type Crossing struct {
+	Name        string
+	At          curve.Point
+	Over, Under Spot
+	Angle       float64 // between the strands, radians, at most π/2
+	Hidden      bool
 }
 
-// pass of a rope at an object.
-type pass struct {
-	spot
-	object int
-	front  bool
+// Passing of a rope at an object.
+type Passing struct {
+	Spot
+	Object int
+	Front  bool
 }
 
 func (sh *Shape) layOut() error {
 	var l problem.List
 	type visit struct {
-		spot
+		Spot
 		over bool
 	}
 	visits := map[string][]visit{}
 	for r, rope := range sh.Ropes {
-		pts := make([]Point, len(rope.Nodes))
+		pts := make([]curve.Point, len(rope.Nodes))
 		for i, n := range rope.Nodes {
 			pts[i] = n.At
-			if i > 0 && pts[i].sub(pts[i-1]).len() < 1e-6 {
+			if i > 0 && pts[i].Sub(pts[i-1]).Len() < 1e-6 {
 				l.Add("rope "+rope.Name, fmt.Sprintf("two points at %g,%g follow each other", n.At.X, n.At.Y), "drop one")
 				return l.Err()
 			}
 		}
-		c := newCurve(hobby(pts))
-		sh.curves = append(sh.curves, c)
+		c := curve.New(curve.Through(pts))
+		sh.Curves = append(sh.Curves, c)
 		for i, n := range rope.Nodes {
-			at := spot{r, c.nodeS(i)}
+			at := Spot{r, c.NodeS(i)}
 			if n.Crossing != "" {
-				visits[n.Crossing] = append(visits[n.Crossing], visit{at, n.Pass == Over})
+				visits[n.Crossing] = append(visits[n.Crossing], visit{at, n.Pass == source.Over})
 			}
 			if n.Object != "" {
-				o := slices.IndexFunc(sh.Objects, func(o Object) bool { return o.Name == n.Object })
-				sh.passes = append(sh.passes, pass{at, o, n.Pass == Over})
+				o := slices.IndexFunc(sh.Objects, func(o source.Object) bool { return o.Name == n.Object })
+				sh.Passings = append(sh.Passings, Passing{at, o, n.Pass == source.Over})
 			}
 		}
 	}
@@ -88,9 +92,9 @@ func (sh *Shape) layOut() error {
 		if !v[0].over {
 			v[0], v[1] = v[1], v[0]
 		}
-		sh.crossings = append(sh.crossings, crossing{
-			name: name, at: sh.Crossings[name], over: v[0].spot, under: v[1].spot,
-			angle: sh.angle(v[0].spot, v[1].spot),
+		sh.Found = append(sh.Found, Crossing{
+			Name: name, At: sh.Crossings[name], Over: v[0].Spot, Under: v[1].Spot,
+			Angle: sh.angle(v[0].Spot, v[1].Spot),
 		})
 	}
 	sh.objectPasses(&l)
@@ -98,21 +102,21 @@ func (sh *Shape) layOut() error {
 	return l.Err()
 }
 
-func (sh *Shape) at(p spot) Point      { return sh.curves[p.rope].at(p.s) }
-func (sh *Shape) tangent(p spot) Point { return sh.curves[p.rope].tangent(p.s) }
+func (sh *Shape) At(p Spot) curve.Point      { return sh.Curves[p.Rope].At(p.S) }
+func (sh *Shape) Tangent(p Spot) curve.Point { return sh.Curves[p.Rope].Tangent(p.S) }
 
-func (sh *Shape) angle(a, b spot) float64 {
-	t := math.Abs(turnAngle(sh.tangent(a), sh.tangent(b)))
+func (sh *Shape) angle(a, b Spot) float64 {
+	t := math.Abs(curve.TurnAngle(sh.Tangent(a), sh.Tangent(b)))
 	return math.Min(t, math.Pi-t)
 }
 
-// frontAt tells whether the strand at p is in front of object o there: as its
+// FrontAt tells whether the strand at p is in front of object o there: as its
 // nearest declared pass says, in front where it has none.
-func (sh *Shape) frontAt(p spot, o int) bool {
+func (sh *Shape) FrontAt(p Spot, o int) bool {
 	best, front := math.Inf(1), true
-	for _, q := range sh.passes {
-		if d := math.Abs(q.s - p.s); q.object == o && q.rope == p.rope && d < best {
-			best, front = d, q.front
+	for _, q := range sh.Passings {
+		if d := math.Abs(q.S - p.S); q.Object == o && q.Rope == p.Rope && d < best {
+			best, front = d, q.Front
 		}
 	}
 	return front
@@ -122,24 +126,24 @@ func (sh *Shape) frontAt(p spot, o int) bool {
 // which side, or changes sides while it is there.
 func (sh *Shape) objectPasses(l *problem.List) {
 	for o, obj := range sh.Objects {
-		for r, c := range sh.curves {
+		for r, c := range sh.Curves {
 			start := -1
-			for k := range c.pt {
-				in := obj.within(c.pt[k], 0)
+			for k := range c.Points {
+				in := obj.Within(c.Points[k], 0)
 				if in && start < 0 {
 					start = k
 				}
-				if start < 0 || in && k < len(c.pt)-1 {
+				if start < 0 || in && k < len(c.Points)-1 {
 					continue
 				}
 				var seen []bool
-				for _, q := range sh.passes {
-					if q.object == o && q.rope == r && q.s >= c.s[start]-1e-9 && q.s <= c.s[k]+1e-9 {
-						seen = append(seen, q.front)
+				for _, q := range sh.Passings {
+					if q.Object == o && q.Rope == r && q.S >= c.S[start]-1e-9 && q.S <= c.S[k]+1e-9 {
+						seen = append(seen, q.Front)
 					}
 				}
-				where := fmt.Sprintf("rope %s at %.2f,%.2f", sh.Ropes[r].Name, c.pt[start].X, c.pt[start].Y)
-				if len(seen) == 0 && c.s[k]-c.s[start] > 0.1*sh.Ropes[r].Width {
+				where := fmt.Sprintf("rope %s at %.2f,%.2f", sh.Ropes[r].Name, c.Points[start].X, c.Points[start].Y)
+				if len(seen) == 0 && c.S[k]-c.S[start] > 0.1*sh.Ropes[r].Width {
 					l.Add(where, "crosses "+obj.Name+" without saying on which side", "add +"+obj.Name+"@x,y or -"+obj.Name+"@x,y there")
 				}
 				if slices.Contains(seen, true) && slices.Contains(seen, false) {
@@ -153,21 +157,21 @@ func (sh *Shape) objectPasses(l *problem.List) {
 
 // undeclared compares the crossings of the drawn curves with the declared ones.
 func (sh *Shape) undeclared(l *problem.List) {
-	for r1, c1 := range sh.curves {
-		for r2 := r1; r2 < len(sh.curves); r2++ {
-			c2 := sh.curves[r2]
-			for i := 0; i+1 < len(c1.pt); i++ {
+	for r1, c1 := range sh.Curves {
+		for r2 := r1; r2 < len(sh.Curves); r2++ {
+			c2 := sh.Curves[r2]
+			for i := 0; i+1 < len(c1.Points); i++ {
 				from := 0
 				if r1 == r2 {
 					from = i + 2
 				}
-				for j := from; j+1 < len(c2.pt); j++ {
-					t, u, ok := meet(c1.pt[i], c1.pt[i+1], c2.pt[j], c2.pt[j+1])
+				for j := from; j+1 < len(c2.Points); j++ {
+					t, u, ok := curve.Meet(c1.Points[i], c1.Points[i+1], c2.Points[j], c2.Points[j+1])
 					if !ok {
 						continue
 					}
-					a := spot{r1, c1.s[i] + t*(c1.s[i+1]-c1.s[i])}
-					b := spot{r2, c2.s[j] + u*(c2.s[j+1]-c2.s[j])}
+					a := Spot{r1, c1.S[i] + t*(c1.S[i+1]-c1.S[i])}
+					b := Spot{r2, c2.S[j] + u*(c2.S[j+1]-c2.S[j])}
 					if !sh.declared(a, b) {
 						sh.hiddenOr(a, b, l)
 					}
@@ -177,10 +181,10 @@ func (sh *Shape) undeclared(l *problem.List) {
 	}
 }
 
-func (sh *Shape) declared(a, b spot) bool {
-	near := func(p, q spot) bool { return p.rope == q.rope && math.Abs(p.s-q.s) < 0.6*sh.Width }
-	for _, x := range sh.crossings {
-		if near(a, x.over) && near(b, x.under) || near(b, x.over) && near(a, x.under) {
+func (sh *Shape) declared(a, b Spot) bool {
+	near := func(p, q Spot) bool { return p.Rope == q.Rope && math.Abs(p.S-q.S) < 0.6*sh.Width }
+	for _, x := range sh.Found {
+		if near(a, x.Over) && near(b, x.Under) || near(b, x.Over) && near(a, x.Under) {
 			return true
 		}
 	}
@@ -189,32 +193,32 @@ func (sh *Shape) declared(a, b spot) bool {
 
 // hiddenOr adds the crossing of a strand in front of an object with one behind
 // it, and complains of any other.
-func (sh *Shape) hiddenOr(a, b spot, l *problem.List) {
-	p := sh.at(a)
+func (sh *Shape) hiddenOr(a, b Spot, l *problem.List) {
+	p := sh.At(a)
 	for o, obj := range sh.Objects {
-		if !obj.within(p, 0) {
+		if !obj.Within(p, 0) {
 			continue
 		}
-		fa, fb := sh.frontAt(a, o), sh.frontAt(b, o)
+		fa, fb := sh.FrontAt(a, o), sh.FrontAt(b, o)
 		if fa == fb {
 			continue
 		}
 		if fb {
 			a, b = b, a
 		}
-		sh.crossings = append(sh.crossings, crossing{at: p, over: a, under: b, angle: sh.angle(a, b), hidden: true})
+		sh.Found = append(sh.Found, Crossing{At: p, Over: a, Under: b, Angle: sh.angle(a, b), Hidden: true})
 		return
 	}
 	l.Add("", fmt.Sprintf("undeclared crossing at %.2f,%.2f between %s and %s", p.X, p.Y, sh.place(a), sh.place(b)),
 		"place it after x and thread it, or lead the strands apart")
 }
 
-// place names a spot by the nodes around it.
-func (sh *Shape) place(p spot) string {
-	i, _ := sh.curves[p.rope].param(p.s)
-	r := sh.Ropes[p.rope]
-	name := func(n Node) string {
-		sign := map[Pass]string{Over: "+", Below: "-"}[n.Pass]
+// place names a Spot by the nodes around it.
+func (sh *Shape) place(p Spot) string {
+	i, _ := sh.Curves[p.Rope].Param(p.S)
+	r := sh.Ropes[p.Rope]
+	name := func(n source.Node) string {
+		sign := map[source.Pass]string{source.Over: "+", source.Below: "-"}[n.Pass]
 		if n.Crossing != "" {
 			return sign + n.Crossing
 		}
@@ -236,46 +240,46 @@ func (sh *Shape) place(p spot) string {
 //   - a step ends 1.5 w or more past a crossing.
 func (sh *Shape) Legible() error {
 	var l problem.List
-	where := func(p Point) string { return fmt.Sprintf("%.2f,%.2f", p.X, p.Y) }
-	for _, x := range sh.crossings {
+	where := func(p curve.Point) string { return fmt.Sprintf("%.2f,%.2f", p.X, p.Y) }
+	for _, x := range sh.Found {
 		limit := 40.0
-		if x.hidden || sh.atObject(x.at, 0.6*sh.Width) {
+		if x.Hidden || sh.atObject(x.At, 0.6*sh.Width) {
 			limit = 20
 		}
-		if x.angle*180/math.Pi < limit {
-			l.Add("crossing "+x.name, fmt.Sprintf("strands meet at %.0f° at %s", x.angle*180/math.Pi, where(x.at)), fmt.Sprintf("open it to %g° or more", limit))
+		if x.Angle*180/math.Pi < limit {
+			l.Add("crossing "+x.Name, fmt.Sprintf("strands meet at %.0f° at %s", x.Angle*180/math.Pi, where(x.At)), fmt.Sprintf("open it to %g° or more", limit))
 		}
 	}
-	for r, c := range sh.curves {
+	for r, c := range sh.Curves {
 		rope := sh.Ropes[r]
 		w := rope.Width
 		on := sh.onRope(r)
 		for i := 1; i < len(on); i++ {
 			if d := on[i] - on[i-1]; d < 1.35*w {
-				l.Add("rope "+rope.Name, fmt.Sprintf("crossings %.2f apart at %s", d, where(c.at(on[i]))), fmt.Sprintf("move them %.2f or more apart", 1.35*w))
+				l.Add("rope "+rope.Name, fmt.Sprintf("crossings %.2f apart at %s", d, where(c.At(on[i]))), fmt.Sprintf("move them %.2f or more apart", 1.35*w))
 			}
 		}
 		if len(on) > 0 {
-			if on[0] < 1.2*w || c.length()-on[len(on)-1] < 1.2*w {
+			if on[0] < 1.2*w || c.Length()-on[len(on)-1] < 1.2*w {
 				l.Add("rope "+rope.Name, "has a crossing too near its end", fmt.Sprintf("lengthen the end to %.2f or more", 1.2*w))
 			}
 		}
-		for k := 1; k+1 < len(c.pt); k++ {
+		for k := 1; k+1 < len(c.Points); k++ {
 			limit := 0.75 * w
-			if sh.atObject(c.pt[k], 1.5*w) {
+			if sh.atObject(c.Points[k], 1.5*w) {
 				limit = 0.5 * w
 			}
-			if k%samples != 0 && c.radius(k) < limit {
-				l.Add("rope "+rope.Name, fmt.Sprintf("bends to a radius of %.2f at %s", c.radius(k), where(c.pt[k])), fmt.Sprintf("ease it to %.2f or more", limit))
-				k += samples
+			if k%curve.Samples != 0 && c.Radius(k) < limit {
+				l.Add("rope "+rope.Name, fmt.Sprintf("bends to a radius of %.2f at %s", c.Radius(k), where(c.Points[k])), fmt.Sprintf("ease it to %.2f or more", limit))
+				k += curve.Samples
 			}
 		}
 		for step, node := range rope.Marks {
-			if rope.Nodes[node].Pass != Plain {
+			if rope.Nodes[node].Pass != source.Plain {
 				l.Add("rope "+rope.Name, fmt.Sprintf("step %d ends on a crossing", step), "end it on a plain point")
 			}
 			for _, s := range on {
-				if d := c.nodeS(node) - s; d > 0 && d < 1.5*w && node < len(rope.Nodes)-1 {
+				if d := c.NodeS(node) - s; d > 0 && d < 1.5*w && node < len(rope.Nodes)-1 {
 					l.Add("rope "+rope.Name, fmt.Sprintf("step %d ends %.2f past a crossing", step, d), fmt.Sprintf("end it %.2f or more past it", 1.5*w))
 				}
 			}
@@ -286,42 +290,42 @@ func (sh *Shape) Legible() error {
 }
 
 // apart looks for strands that come too near each other away from a crossing.
-func (sh *Shape) apart(l *problem.List, where func(Point) string) {
+func (sh *Shape) apart(l *problem.List, where func(curve.Point) string) {
 	const every = 4
-	for r1, c1 := range sh.curves {
-		for r2 := r1; r2 < len(sh.curves); r2++ {
-			c2 := sh.curves[r2]
+	for r1, c1 := range sh.Curves {
+		for r2 := r1; r2 < len(sh.Curves); r2++ {
+			c2 := sh.Curves[r2]
 			w := (sh.Ropes[r1].Width + sh.Ropes[r2].Width) / 2
 			limit := 1.25 * w
 			if r1 == r2 && sh.Ropes[r1].Pair != nil {
 				limit = 1.05 * w // the strands of a doubled line lie side by side
 			}
-			for i := 0; i < len(c1.pt); i += every {
-				for j := 0; j < len(c2.pt); j += every {
-					if c1.pt[i].sub(c2.pt[j]).len() >= limit {
+			for i := 0; i < len(c1.Points); i += every {
+				for j := 0; j < len(c2.Points); j += every {
+					if c1.Points[i].Sub(c2.Points[j]).Len() >= limit {
 						continue
 					}
-					if r1 == r2 && math.Abs(c1.s[i]-c2.s[j]) < 4*w {
+					if r1 == r2 && math.Abs(c1.S[i]-c2.S[j]) < 4*w {
 						continue
 					}
-					a, b := spot{r1, c1.s[i]}, spot{r2, c2.s[j]}
+					a, b := Spot{r1, c1.S[i]}, Spot{r2, c2.S[j]}
 					if sh.nearCrossing(a, b, 3.2*w) || sh.sidesOfObject(a, b) {
 						continue
 					}
-					l.Add("", fmt.Sprintf("%s and %s run %.2f apart at %s", sh.place(a), sh.place(b), c1.pt[i].sub(c2.pt[j]).len(), where(c1.pt[i])),
+					l.Add("", fmt.Sprintf("%s and %s run %.2f apart at %s", sh.place(a), sh.place(b), c1.Points[i].Sub(c2.Points[j]).Len(), where(c1.Points[i])),
 						fmt.Sprintf("keep them %.2f apart", limit))
-					i += samples
-					j = len(c2.pt)
+					i += curve.Samples
+					j = len(c2.Points)
 				}
 			}
 		}
 	}
 }
 
-func (sh *Shape) nearCrossing(a, b spot, d float64) bool {
-	near := func(p, q spot) bool { return p.rope == q.rope && math.Abs(p.s-q.s) < d }
-	for _, x := range sh.crossings {
-		if near(a, x.over) && near(b, x.under) || near(b, x.over) && near(a, x.under) {
+func (sh *Shape) nearCrossing(a, b Spot, d float64) bool {
+	near := func(p, q Spot) bool { return p.Rope == q.Rope && math.Abs(p.S-q.S) < d }
+	for _, x := range sh.Found {
+		if near(a, x.Over) && near(b, x.Under) || near(b, x.Over) && near(a, x.Under) {
 			return true
 		}
 	}
@@ -329,35 +333,32 @@ func (sh *Shape) nearCrossing(a, b spot, d float64) bool {
 }
 
 // sidesOfObject reports whether an object lies between the two strands.
-func (sh *Shape) sidesOfObject(a, b spot) bool {
+func (sh *Shape) sidesOfObject(a, b Spot) bool {
 	for o, obj := range sh.Objects {
-		if obj.within(sh.at(a), sh.Width) && sh.frontAt(a, o) != sh.frontAt(b, o) {
+		if obj.Within(sh.At(a), sh.Width) && sh.FrontAt(a, o) != sh.FrontAt(b, o) {
 			return true
 		}
 	}
 	return false
 }
 
-func (sh *Shape) atObject(p Point, m float64) bool {
-	return slices.ContainsFunc(sh.Objects, func(o Object) bool { return o.within(p, m) })
+func (sh *Shape) atObject(p curve.Point, m float64) bool {
+	return slices.ContainsFunc(sh.Objects, func(o source.Object) bool { return o.Within(p, m) })
 }
 
 // onRope lists the arc lengths of the visible crossings on rope r, rising.
 func (sh *Shape) onRope(r int) []float64 {
 	var on []float64
-	for _, x := range sh.crossings {
-		for _, p := range []spot{x.over, x.under} {
-			if p.rope == r && !x.hidden {
-				on = append(on, p.s)
+	for _, x := range sh.Found {
+		for _, p := range []Spot{x.Over, x.Under} {
+			if p.Rope == r && !x.Hidden {
+				on = append(on, p.S)
 			}
 		}
 	}
 	sort.Float64s(on)
 	return on
 }
-
-// Steps is the number of the last step.
-func (sh *Shape) Steps() int { return sh.steps() }
 
 // HasStep says what is wrong with a step that the drawing has not; below zero is
 // the finished knot.
@@ -368,32 +369,32 @@ func (sh *Shape) HasStep(step float64) error {
 	return nil
 }
 
-// reach is how far rope r is laid at a step; between steps the working end is
+// Reach is how far rope r is laid at a step; between steps the working end is
 // on its way from one mark to the next.
-func (sh *Shape) reach(r int, step float64) float64 {
-	c, marks := sh.curves[r], sh.Ropes[r].Marks
-	if sh.framed || len(marks) == 0 {
-		return c.length()
+func (sh *Shape) Reach(r int, step float64) float64 {
+	c, marks := sh.Curves[r], sh.Ropes[r].Marks
+	if sh.Framed || len(marks) == 0 {
+		return c.Length()
 	}
-	at := func(n int) float64 { return c.nodeS(sh.Ropes[r].mark(n)) }
+	at := func(n int) float64 { return c.NodeS(sh.Ropes[r].Mark(n)) }
 	lo := math.Floor(step)
 	a := at(int(lo))
 	return a + (at(int(lo)+1)-a)*(step-lo)
 }
 
-// moved is the stretch of rope r laid in the step that ends at n.
-func (sh *Shape) moved(r, n int, step float64) (float64, float64) {
-	if !sh.framed {
-		return sh.reach(r, float64(n-1)), sh.reach(r, step)
+// Moved is the stretch of rope r laid in the step that ends at n.
+func (sh *Shape) Moved(r, n int, step float64) (float64, float64) {
+	if !sh.Framed {
+		return sh.Reach(r, float64(n-1)), sh.Reach(r, step)
 	}
-	c, rope := sh.curves[r], sh.Ropes[r]
+	c, rope := sh.Curves[r], sh.Ropes[r]
 	from, ok := rope.Marks[n-1]
 	if !ok {
 		return 0, 0
 	}
-	to := c.length()
+	to := c.Length()
 	if k, ok := rope.Marks[n]; ok {
-		to = c.nodeS(k)
+		to = c.NodeS(k)
 	}
-	return c.nodeS(from), to
+	return c.NodeS(from), to
 }

@@ -26,12 +26,12 @@ type DrawingSources struct {
 type Drawings struct {
 	src    DrawingSources
 	shapes map[string]func() (*shape.Shape, error)
-	drills map[string]func() (*drill, error)
+	drills map[string]func() (*namedDrill, error)
 }
 
 // NewDrawings makes drawings known by their sources.
 func NewDrawings(src DrawingSources) *Drawings {
-	d := &Drawings{src: src, shapes: map[string]func() (*shape.Shape, error){}, drills: map[string]func() (*drill, error){}}
+	d := &Drawings{src: src, shapes: map[string]func() (*shape.Shape, error){}, drills: map[string]func() (*namedDrill, error){}}
 	for id, text := range src.Shapes {
 		d.shapes[id] = sync.OnceValues(func() (*shape.Shape, error) {
 			sh, err := shape.Load(text)
@@ -42,7 +42,7 @@ func NewDrawings(src DrawingSources) *Drawings {
 		})
 	}
 	for id := range src.DrillNames {
-		d.drills[id] = sync.OnceValues(func() (*drill, error) { return d.newDrill(id) })
+		d.drills[id] = sync.OnceValues(func() (*namedDrill, error) { return d.newDrill(id) })
 	}
 	return d
 }

@@ -4,7 +4,7 @@ import (
 	"fmt"
 
 	"oarweed/core/problem"
-	"oarweed/core/shape"
+	"oarweed/core/shape/drill"
 )
 
 // DrillName names the tangle that comes of turning over some crossings.
@@ -38,38 +38,38 @@ func (c *Catalogue) Drills() []string {
 // HasDrill reports whether a knot has a crossing drill.
 func (d *Drawings) HasDrill(id string) bool { return d.drills[id] != nil }
 
-type drill struct {
-	*shape.Drill
+type namedDrill struct {
+	*drill.Drill
 	names map[string]DrillName // by key
 }
 
 // Drill gives the crossing drill of a knot; nil if it has none. All choices are
 // worked out once and kept.
-func (d *Drawings) Drill(id string) (*shape.Drill, error) {
-	x, err := d.drill(id)
+func (d *Drawings) Drill(id string) (*drill.Drill, error) {
+	x, err := d.namedDrill(id)
 	if x == nil {
 		return nil, err
 	}
 	return x.Drill, err
 }
 
-func (d *Drawings) drill(id string) (*drill, error) {
+func (d *Drawings) namedDrill(id string) (*namedDrill, error) {
 	if !d.HasDrill(id) {
 		return nil, nil
 	}
 	return d.drills[id]()
 }
 
-func (d *Drawings) newDrill(id string) (*drill, error) {
+func (d *Drawings) newDrill(id string) (*namedDrill, error) {
 	sh, err := d.Drawing(id)
 	if err != nil {
 		return nil, err
 	}
-	x, err := shape.NewDrill(sh)
+	x, err := drill.New(sh)
 	if err != nil {
 		return nil, err
 	}
-	out := &drill{x, map[string]DrillName{}}
+	out := &namedDrill{x, map[string]DrillName{}}
 	for _, n := range d.src.DrillNames[id] {
 		mask, err := x.Flips(n.Flips)
 		if err != nil {
@@ -83,7 +83,7 @@ func (d *Drawings) newDrill(id string) (*drill, error) {
 // Verdict names what was made: set holds, by crossing, whether the strand that
 // comes by first was put over. The error names a crossing that is not set.
 func (c *Catalogue) Verdict(id string, set map[string]bool) (Verdict, error) {
-	d, err := c.drill(id)
+	d, err := c.namedDrill(id)
 	if err != nil {
 		return Verdict{}, err
 	}
@@ -95,7 +95,7 @@ func (c *Catalogue) Verdict(id string, set map[string]bool) (Verdict, error) {
 		return Verdict{}, problem.New("set", err.Error(), "set every crossing")
 	}
 	knot := c.Knot(id).Name
-	v := Verdict{Differs: shape.Nearest(mask, 0)}
+	v := Verdict{Differs: drill.Nearest(mask, 0)}
 	key := d.Key(mask)
 	named, known := d.names[key]
 	switch {

@@ -5,7 +5,8 @@ import (
 	"slices"
 
 	"oarweed/core/problem"
-	"oarweed/core/shape"
+	"oarweed/core/shape/space"
+	"oarweed/core/shape/tangle"
 )
 
 // Proof is what one closure of a drawing must be; empty fields are not checked.
@@ -31,8 +32,8 @@ func (d *Drawings) Prove(id string) error {
 	if len(d.src.Proofs[id]) == 0 {
 		l.Add(id, "is drawn but has no proof", "say in proofs.yaml what its closures must be")
 	}
-	got := map[string]shape.Closure{}
-	for _, x := range sh.Closures() {
+	got := map[string]tangle.Closure{}
+	for _, x := range tangle.Of(sh) {
 		got[x.Name] = x
 	}
 	for _, want := range d.src.Proofs[id] {
@@ -43,7 +44,7 @@ func (d *Drawings) Prove(id string) error {
 			l.Add(at, "is not a closure of this drawing", "correct proofs.yaml")
 		case want.Alexander != "" && x.Alexander != want.Alexander:
 			l.Add(at, fmt.Sprintf("Alexander polynomial is %s, not %s", x.Alexander, want.Alexander), "the drawing is another knot")
-		case want.Jones != "" && !shape.SameUpToMirror(x.Jones, want.Jones):
+		case want.Jones != "" && !tangle.SameUpToMirror(x.Jones, want.Jones):
 			l.Add(at, fmt.Sprintf("Jones polynomial is %s, not %s", x.Jones, want.Jones), "the drawing is another knot")
 		case want.Linking != nil && !slices.Equal(x.Linking, want.Linking) && !slices.Equal(x.Linking, negated(want.Linking)):
 			l.Add(at, fmt.Sprintf("linking numbers are %v, not %v", x.Linking, want.Linking), "the drawing is another knot")
@@ -61,12 +62,12 @@ func (d *Drawings) Prove(id string) error {
 
 // Model gives the second drawing of a knot, a model in space made from how it is
 // tied; nil if it has none.
-func (d *Drawings) Model(id string) (*shape.Space, error) {
+func (d *Drawings) Model(id string) (*space.Model, error) {
 	text, ok := d.src.Models[id]
 	if !ok {
 		return nil, nil
 	}
-	s, err := shape.ParseSpace(text)
+	s, err := space.Parse(text)
 	if err != nil {
 		return nil, fmt.Errorf("second/%s.space: %w", id, err)
 	}

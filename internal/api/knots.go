@@ -14,6 +14,8 @@ import (
 	"oarweed/core/problem"
 	"oarweed/core/rig"
 	"oarweed/core/shape"
+	"oarweed/core/shape/draw"
+	"oarweed/core/shape/drill"
 	"oarweed/core/trade"
 	"oarweed/internal/export"
 )
@@ -144,7 +146,7 @@ func knots(a huma.API) {
 		huma.Register(a, files(op("knots", p.id, http.MethodGet, "/knots/{id}/handout."+p.ext, "A knot on one printable page, as "+strings.ToUpper(p.ext)), p.kind),
 			func(ctx context.Context, in *struct {
 				KnotPath
-				Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+				Look draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 			}) (*file, error) {
 				k, sh, err := knotOf(ctx, in.ID)
 				if err != nil {
@@ -160,11 +162,11 @@ func knots(a huma.API) {
 	huma.Register(a, files(op("knots", "drawing", http.MethodGet, "/knots/{id}/drawing.svg", "The drawing of a knot"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {
 			KnotPath
-			Step   float64    `query:"step" default:"-1" doc:"0 to the last step; −1 the finished knot"`
-			View   shape.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
-			Look   shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
-			Labels bool       `query:"labels"`
-			Ghost  bool       `query:"ghost"`
+			Step   float64   `query:"step" default:"-1" doc:"0 to the last step; −1 the finished knot"`
+			View   draw.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
+			Look   draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+			Labels bool      `query:"labels"`
+			Ghost  bool      `query:"ghost"`
 		}) (*file, error) {
 			k, sh, err := knotOf(ctx, in.ID)
 			if err != nil {
@@ -176,12 +178,12 @@ func knots(a huma.API) {
 			if err := sh.HasStep(in.Step); err != nil {
 				return nil, fail(ctx, err)
 			}
-			return svg(sh.SVG(shape.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
+			return svg(draw.SVG(sh, draw.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
 		})
 	huma.Register(a, files(op("knots", "fault-drawing", http.MethodGet, "/faults/{id}/drawing.svg", "The drawing of a faulty form"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {
 			KnotPath
-			Look shape.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+			Look draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 		}) (*file, error) {
 			t := of(ctx).Trade()
 			sh, err := t.Drawing(in.ID)
@@ -191,7 +193,7 @@ func knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
 			}
-			return svg(sh.SVG(shape.Options{Step: -1, Look: in.Look, Title: t.FaultTitle(in.ID)})), nil
+			return svg(draw.SVG(sh, draw.Options{Step: -1, Look: in.Look, Title: t.FaultTitle(in.ID)})), nil
 		})
 }
 
@@ -200,8 +202,8 @@ type DrillPage struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
 	// Frame is left, top, width and height of the drawing in its own units.
-	Frame     []float64             `json:"frame" nullable:"false" doc:"left, top, width and height of the drawing in its own units"`
-	Crossings []shape.DrillCrossing `json:"crossings" nullable:"false"`
+	Frame     []float64        `json:"frame" nullable:"false" doc:"left, top, width and height of the drawing in its own units"`
+	Crossings []drill.Crossing `json:"crossings" nullable:"false"`
 	// Choices is the number of ways to set all crossings, Tangles how many different
 	// tangles they make.
 	Choices int `json:"choices" doc:"number of ways to set all crossings"`
@@ -226,7 +228,7 @@ func drills(a huma.API) {
 		KnotPath
 		Set string `query:"set" maxLength:"200" doc:"crossings as ao,bu: o where the strand that comes by first is over"`
 	}
-	find := func(ctx context.Context, id string) (*shape.Drill, error) {
+	find := func(ctx context.Context, id string) (*drill.Drill, error) {
 		d, err := of(ctx).Trade().Drill(id)
 		if err != nil {
 			return nil, fail(ctx, err)
@@ -255,7 +257,7 @@ func drills(a huma.API) {
 			if err != nil {
 				return nil, fail(ctx, err)
 			}
-			return svg(d.Shadow(shape.Options{Look: shape.LookLaid, Title: "Crossing drill"}, set)), nil
+			return svg(d.Shadow(draw.Options{Look: draw.LookLaid, Title: "Crossing drill"}, set)), nil
 		})
 	huma.Register(a, op("knots", "drill-verdict", http.MethodGet, "/knots/{id}/drill/verdict", "Which knot the crossings make"),
 		func(ctx context.Context, in *setting) (*body[trade.Verdict], error) {

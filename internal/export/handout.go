@@ -16,6 +16,7 @@ import (
 	"oarweed/core/knot"
 	"oarweed/core/rig"
 	"oarweed/core/shape"
+	"oarweed/core/shape/draw"
 )
 
 // Margins and measures of the page, in millimetres.
@@ -29,7 +30,7 @@ const (
 // drawing, what to check, what goes wrong, the figures with their evidence, and
 // the cautions. sh may be nil: then the steps stand in words alone. The page is
 // laid out once and given as PDF and as SVG.
-func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look shape.Look, cautions []rig.Caution) (pdf, svg []byte, err error) {
+func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look draw.Look, cautions []rig.Caution) (pdf, svg []byte, err error) {
 	h := &handout{ctx: ctx, pdf: fpdf.New("P", "mm", "A4", ""), size: 10}
 	h.pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	h.pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
@@ -100,14 +101,14 @@ func (h *handout) box(x, y, w, hh float64) {
 	fmt.Fprintf(&h.svg, `<rect x="%.2f" y="%.2f" width="%.2f" height="%.2f" fill="none" stroke="#cfcbb8" stroke-width=".3"/>`, x, y, w, hh)
 }
 
-func (h *handout) draw(sh *shape.Shape, o shape.Options, x, y, w, hh float64) {
+func (h *handout) draw(sh *shape.Shape, o draw.Options, x, y, w, hh float64) {
 	if h.err == nil {
 		h.err = h.ctx.Err() // drawing is nearly all the work
 	}
 	if sh == nil || h.err != nil {
 		return
 	}
-	svg := sh.SVG(o)
+	svg := draw.SVG(sh, o)
 	h.err = drawSVG(page{h.pdf}, svg, x, y, w, hh)
 	fmt.Fprintf(&h.svg, `<svg x="%.2f" y="%.2f" width="%.2f" height="%.2f" %s`, x, y, w, hh, strings.TrimPrefix(svg, `<svg xmlns="http://www.w3.org/2000/svg" `))
 }
@@ -131,16 +132,16 @@ func (h *handout) title(s string, x, y float64) float64 {
 	return y + 6.5
 }
 
-func (h *handout) head(k *knot.Knot, sh *shape.Shape, look shape.Look) float64 {
+func (h *handout) head(k *knot.Knot, sh *shape.Shape, look draw.Look) float64 {
 	h.line(k.Name, margin, margin+9, 24, true, ink)
 	y := h.paragraph(k.Summary, margin, margin+13, wide-62, 11, ink) + 2
 	y = h.text("Coming off: "+k.Release.How, margin, y, wide-62)
-	h.draw(sh, shape.Options{Step: -1, Look: look}, pageW-margin-58, margin, 58, 46)
+	h.draw(sh, draw.Options{Step: -1, Look: look}, pageW-margin-58, margin, 58, 46)
 	return max(y, margin+46) + 4
 }
 
 // steps sets the steps in rows of three, each with its drawing.
-func (h *handout) steps(k *knot.Knot, sh *shape.Shape, look shape.Look, y float64) float64 {
+func (h *handout) steps(k *knot.Knot, sh *shape.Shape, look draw.Look, y float64) float64 {
 	const perRow, gap = 3, 5.0
 	w := (wide - gap*(perRow-1)) / perRow
 	high := 46.0
@@ -157,7 +158,7 @@ func (h *handout) steps(k *knot.Knot, sh *shape.Shape, look shape.Look, y float6
 			x := margin + float64(i-from)*(w+gap)
 			if sh != nil {
 				h.box(x, y, w, high)
-				h.draw(sh, shape.Options{Step: float64(i + 1), Look: look}, x+2, y+2, w-4, high-4)
+				h.draw(sh, draw.Options{Step: float64(i + 1), Look: look}, x+2, y+2, w-4, high-4)
 			}
 			bottom = max(bottom, h.text(fmt.Sprintf("%d  %s", i+1, k.Steps[i]), x, y+high+1, w))
 		}

@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
-	"oarweed/core/shape"
+	"oarweed/core/shape/draw"
 	"oarweed/internal/export"
 )
 
@@ -34,7 +34,7 @@ func TestPNG(t *testing.T) {
 	require.NoError(t, err)
 	sh, err := c.Drawing("shaft-knot")
 	require.NoError(t, err)
-	out, err := export.PNG(sh.SVG(shape.Options{Step: -1}), 600)
+	out, err := export.PNG(draw.SVG(sh, draw.Options{Step: -1}), 600)
 	require.NoError(t, err)
 	img, err := png.Decode(bytes.NewReader(out))
 	require.NoError(t, err)

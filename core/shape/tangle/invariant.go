@@ -1,4 +1,4 @@
-package shape
+package tangle
 
 // pd is a planar diagram code with its crossing signs, and the number of
 // circles that meet nothing.
@@ -73,7 +73,7 @@ func (m matching) join(a, b byte) (matching, bool) {
 // unknot gives 1. The exponents of the result count halves of t.
 func (d pd) jones() laurent {
 	if len(d.x) > 127 {
-		panic("shape: a matching names its edges by bytes; 127 crossings are the most") // no drawing comes near
+		panic("tangle: a matching names its edges by bytes; 127 crossings are the most") // no drawing comes near
 	}
 	state := map[matching]laurent{"": monomial(1, 0)} // in A
 	open := map[int]bool{}

@@ -1,10 +1,15 @@
-package shape
+// Package drill is the crossing drill: the bare shadow of a knot, on which a learner sets
+// over and under at every crossing, and the tangle that each choice makes.
+package drill
 
 import (
 	"fmt"
 	"math/bits"
-	"slices"
 	"strings"
+
+	"oarweed/core/shape"
+	"oarweed/core/shape/draw"
+	"oarweed/core/shape/tangle"
 )
 
 // maxDrill is the largest number of crossings a drill may have: 2ⁿ choices are
@@ -15,15 +20,15 @@ const maxDrill = 9
 // set at every crossing. A choice is a bit mask over [Drill.Crossings]; bit i set
 // means that crossing i is turned over against the drawing.
 type Drill struct {
-	sh *Shape
+	sh *shape.Shape
 	// Crossings to set, in the order in which the ropes meet them first.
-	Crossings []DrillCrossing
-	index     []int    // position of each in sh.crossings
+	Crossings []Crossing
+	index     []int    // position of each in sh.Found
 	keys      []string // invariants of every choice, by mask
 }
 
-// DrillCrossing is one crossing of the shadow.
-type DrillCrossing struct {
+// Crossing is one crossing of the shadow.
+type Crossing struct {
 	Name string `json:"name"`
 	// X and Y in the units of the drawing.
 	X float64 `json:"x"`
@@ -32,19 +37,19 @@ type DrillCrossing struct {
 	firstOver bool
 }
 
-// NewDrill works out the invariants of every choice of crossings.
-func NewDrill(sh *Shape) (*Drill, error) {
+// New works out the invariants of every choice of crossings.
+func New(sh *shape.Shape) (*Drill, error) {
 	d := &Drill{sh: sh}
 	for r, rope := range sh.Ropes {
 		for i, n := range rope.Nodes {
-			for k, x := range sh.crossings {
-				s := sh.curves[r].nodeS(i)
-				first := x.over
-				if before(x.under, x.over) {
-					first = x.under
+			for k, x := range sh.Found {
+				s := sh.Curves[r].NodeS(i)
+				first := x.Over
+				if before(x.Under, x.Over) {
+					first = x.Under
 				}
-				if !x.hidden && n.Crossing == x.name && first == (spot{r, s}) {
-					d.Crossings = append(d.Crossings, DrillCrossing{x.name, x.at.X, x.at.Y, first == x.over})
+				if !x.Hidden && n.Crossing == x.Name && first == (shape.Spot{Rope: r, S: s}) {
+					d.Crossings = append(d.Crossings, Crossing{x.Name, x.At.X, x.At.Y, first == x.Over})
 					d.index = append(d.index, k)
 				}
 			}
@@ -54,20 +59,20 @@ func NewDrill(sh *Shape) (*Drill, error) {
 	if n == 0 || n > maxDrill {
 		return nil, fmt.Errorf("%s has %d crossings: a drill wants 1 to %d", sh.ID, n, maxDrill)
 	}
-	whole := sh.plans()
-	meetings := make([][]meeting, len(whole))
-	for i, p := range whole {
-		meetings[i] = closed(sh, p).meetings()
+	whole := tangle.Diagrams(tangle.Drawn{Shape: sh}, len(sh.Ropes), tangle.OutlineOf(sh))
+	crossings := make([][]tangle.Crossing, len(whole))
+	for i, x := range whole {
+		crossings[i] = x.Crossings()
 	}
 	d.keys = make([]string, 1<<n)
-	flipped := make([]bool, len(sh.crossings))
+	flipped := make([]bool, len(sh.Found))
 	for mask := range d.keys {
 		for i, k := range d.index {
 			flipped[k] = mask>>i&1 == 1
 		}
 		var b strings.Builder
-		for i, p := range whole {
-			c := closureOf(meetings[i], len(p.components), flipped)
+		for i, x := range whole {
+			c := tangle.ClosureOf(crossings[i], x.Components(), flipped)
 			fmt.Fprint(&b, c.Linking, c.Jones, ";")
 		}
 		d.keys[mask] = b.String()
@@ -75,7 +80,7 @@ func NewDrill(sh *Shape) (*Drill, error) {
 	return d, nil
 }
 
-func before(a, b spot) bool { return a.rope < b.rope || a.rope == b.rope && a.s < b.s }
+func before(a, b shape.Spot) bool { return a.Rope < b.Rope || a.Rope == b.Rope && a.S < b.S }
 
 // Mask turns what was set, by crossing name, true where the strand that comes by
 // first was put over, into a choice. All crossings must be set.
@@ -135,47 +140,19 @@ func Nearest(a, b int) int { return bits.OnesCount(uint(a ^ b)) }
 // Shadow draws the drill: crossings that are set show which strand is over, the
 // others are left open. set holds, by name, whether the strand that comes by
 // first is over.
-func (d *Drill) Shadow(o Options, set map[string]bool) string {
-	o.Step = float64(d.sh.Steps())
-	draw := &drawing{Shape: d.sh, base: d.sh, o: o, plain: true, side: map[string]side{}}
+func (d *Drill) Shadow(o draw.Options, set map[string]bool) string {
+	side := map[string]draw.Side{}
 	for _, c := range d.Crossings {
 		over, ok := set[c.Name]
 		switch {
 		case !ok:
-			draw.side[c.Name] = open
+			side[c.Name] = draw.Open
 		case over != c.firstOver:
-			draw.side[c.Name] = turned
+			side[c.Name] = draw.Turned
 		}
 	}
-	return draw.render()
+	return draw.Shadow(d.sh, o, side)
 }
 
 // Frame is the box of the drawing in its own units: left, top, width, height.
-func (d *Drill) Frame() [4]float64 {
-	draw := &drawing{Shape: d.sh, base: d.sh}
-	draw.box()
-	return [4]float64{draw.min.X, draw.min.Y, draw.max.X - draw.min.X, draw.max.Y - draw.min.Y}
-}
-
-// Flipped is the shape with one crossing turned over.
-func (sh *Shape) Flipped(name string) *Shape {
-	src := *sh.Source
-	src.Ropes = slices.Clone(sh.Ropes)
-	for r := range src.Ropes {
-		src.Ropes[r].Nodes = slices.Clone(src.Ropes[r].Nodes)
-		for i := range src.Ropes[r].Nodes {
-			if n := &src.Ropes[r].Nodes[i]; n.Crossing == name {
-				n.Pass = map[Pass]Pass{Over: Below, Below: Over}[n.Pass]
-			}
-		}
-	}
-	out := *sh
-	out.Source = &src
-	out.crossings = slices.Clone(sh.crossings)
-	for i := range out.crossings {
-		if x := &out.crossings[i]; x.name == name && !x.hidden {
-			x.over, x.under = x.under, x.over
-		}
-	}
-	return &out
-}
+func (d *Drill) Frame() [4]float64 { return draw.Frame(d.sh) }

@@ -1,4 +1,4 @@
-package shape
+package source
 
 import (
 	"fmt"
@@ -7,10 +7,8 @@ import (
 	"strings"
 
 	"oarweed/core/problem"
+	"oarweed/core/shape/curve"
 )
-
-// Point in drawing units: x to the right, y down.
-type Point struct{ X, Y float64 }
 
 // Pass says how a rope goes through one of its points.
 type Pass int
@@ -23,7 +21,7 @@ const (
 
 // Node is one point a rope is threaded through.
 type Node struct {
-	At   Point
+	At   curve.Point
 	Pass Pass
 	// Crossing or Object is the name of what is passed; both empty at a plain point.
 	Crossing, Object string
@@ -44,7 +42,7 @@ type Rope struct {
 type Source struct {
 	ID        string
 	Width     float64
-	Crossings map[string]Point
+	Crossings map[string]curve.Point
 	Objects   []Object
 	Ropes     []Rope
 	// Ringed are places to look at: where a faulty form differs.
@@ -52,27 +50,27 @@ type Source struct {
 	// Frames are the pictures of the steps before the last, by number, where the
 	// author gives each step a picture of its own.
 	Frames map[int]*Source
-	// Doubled: the rope runs back beside itself from its middle, so that its first
-	// half can be proven by itself.
-	Doubled bool
+	// Threaded: the rope is threaded doubled and runs back beside itself from its middle,
+	// so that its first half can be proven by itself.
+	Threaded bool
 	// Parts are shares of the first rope's length at which it is divided to be
 	// proven in parts.
 	Parts []float64
 	// Begun is the step up to which the first rope is a knot of its own, 0 if none.
 	Begun int
-	// step is the number of this frame, 0 in a source without frames.
-	step int
+	// Step is the number of this frame, 0 in a source without frames.
+	Step int
 }
 
 // Circle is a place with a radius, in drawing units.
 type Circle struct {
-	At Point
+	At curve.Point
 	R  float64
 }
 
 // Parse reads a knot source. Errors name the line and the word.
 func Parse(text string) (*Source, error) {
-	s := &Source{Width: 0.7, Crossings: map[string]Point{}}
+	s := &Source{Width: 0.7, Crossings: map[string]curve.Point{}}
 	var l problem.List
 	var lines []string // a line that starts with a blank continues the one before
 	var number []int
@@ -94,17 +92,17 @@ func Parse(text string) (*Source, error) {
 	for i, line := range lines {
 		words := strings.Fields(line)
 		if words[0] == "frame" {
-			if len(words) != 2 || words[1] != strconv.Itoa(s.step+1) {
+			if len(words) != 2 || words[1] != strconv.Itoa(s.Step+1) {
 				l.Add(fmt.Sprintf("line %d", number[i]), "frames do not follow each other", `number them "frame 1", "frame 2", …`)
 			}
-			if s.step == 0 {
+			if s.Step == 0 {
 				base = *s
 			} else {
-				frames[s.step] = s
+				frames[s.Step] = s
 			}
 			next := base
-			next.Crossings, next.Ropes, next.Objects = map[string]Point{}, nil, slices.Clone(base.Objects)
-			next.step = s.step + 1
+			next.Crossings, next.Ropes, next.Objects = map[string]curve.Point{}, nil, slices.Clone(base.Objects)
+			next.Step = s.Step + 1
 			s = &next
 			continue
 		}
@@ -132,7 +130,7 @@ func (s *Source) line(w []string) error {
 		}
 		s.ID = w[1]
 	case "w":
-		v, err := numbers(w[1:], 1)
+		v, err := Numbers(w[1:], 1)
 		if err != nil {
 			return err
 		}
@@ -153,7 +151,7 @@ func (s *Source) line(w []string) error {
 		}
 	default:
 		if _, ok := forms[ObjectKind(w[0])]; !ok {
-			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, doubled, divided, ringed, rope, or an object: "+objectKinds())
+			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, threaded, divided, ringed, rope, or an object: "+objectKinds())
 		}
 		if len(w) != 5 {
 			return problem.New("", w[0]+" wants a name, a place and two sizes", `write "post P 4,5 1.2 8"`)
@@ -162,21 +160,21 @@ func (s *Source) line(w []string) error {
 		if err != nil {
 			return err
 		}
-		v, err := numbers(w[3:], 2)
+		v, err := Numbers(w[3:], 2)
 		if err != nil {
 			return err
 		}
 		s.Objects = append(s.Objects, Object{w[1], ObjectKind(w[0]), p, v[0], v[1]})
 	case "begun":
-		v, err := numbers(w[1:], 1)
+		v, err := Numbers(w[1:], 1)
 		if err != nil {
 			return err
 		}
 		s.Begun = int(v[0])
-	case "doubled":
-		s.Doubled = true
+	case "threaded":
+		s.Threaded = true
 	case "divided":
-		v, err := numbers(w[1:], len(w)-1)
+		v, err := Numbers(w[1:], len(w)-1)
 		if err != nil {
 			return err
 		}
@@ -192,7 +190,7 @@ func (s *Source) line(w []string) error {
 		if err != nil {
 			return err
 		}
-		v, err := numbers(w[2:], 1)
+		v, err := Numbers(w[2:], 1)
 		if err != nil {
 			return err
 		}
@@ -212,7 +210,7 @@ func (s *Source) rope(w []string) error {
 		last := strings.HasSuffix(word, ":")
 		word = strings.TrimSuffix(word, ":")
 		if key, v, ok := strings.Cut(word, "="); ok && (key == "pair" || key == "eye") {
-			n, err := numbers([]string{v}, 1)
+			n, err := Numbers([]string{v}, 1)
 			if err != nil {
 				return err
 			}
@@ -225,7 +223,7 @@ func (s *Source) rope(w []string) error {
 				r.Pair.Eye = n[0]
 			}
 		} else if k, ok := strings.CutPrefix(word, "w="); ok {
-			v, err := numbers([]string{k}, 1)
+			v, err := Numbers([]string{k}, 1)
 			if err != nil {
 				return err
 			}
@@ -255,7 +253,7 @@ func (s *Source) rope(w []string) error {
 	if len(r.Nodes) < 2 {
 		return problem.New("rope "+r.Name, "fewer than two points", "thread it through at least two")
 	}
-	s.Doubled = s.Doubled || r.Pair != nil
+	s.Threaded = s.Threaded || r.Pair != nil
 	s.Ropes = append(s.Ropes, r)
 	return nil
 }
@@ -301,16 +299,17 @@ func (s *Source) object(name string) *Object {
 	return nil
 }
 
-func point(word string) (Point, error) {
+func point(word string) (curve.Point, error) {
 	xy := strings.Split(word, ",")
-	v, err := numbers(xy, 2)
+	v, err := Numbers(xy, 2)
 	if err != nil {
-		return Point{}, problem.New("", fmt.Sprintf("%q is not a place", word), `write "x,y"`)
+		return curve.Point{}, problem.New("", fmt.Sprintf("%q is not a place", word), `write "x,y"`)
 	}
-	return Point{v[0], v[1]}, nil
+	return curve.Pt(v[0], v[1]), nil
 }
 
-func numbers(words []string, n int) ([]float64, error) {
+// Numbers reads so many numbers.
+func Numbers(words []string, n int) ([]float64, error) {
 	if len(words) != n {
 		return nil, problem.New("", fmt.Sprintf("%d numbers wanted, %d given", n, len(words)), "")
 	}

@@ -1,4 +1,4 @@
-package shape
+package tangle
 
 // JonesOf gives the Jones polynomial of a planar diagram code in which every
 // component passes under somewhere, as text.

@@ -1,4 +1,4 @@
-package shape
+package tangle
 
 import (
 	"fmt"
@@ -215,9 +215,9 @@ func interpolate(v []uint64) laurent {
 	return out.trim()
 }
 
-// terms reads a polynomial as [laurent.text] writes it, in any order of terms,
+// Terms reads a polynomial as [laurent.text] writes it, in any order of terms,
 // into exponent (in halves) → coefficient.
-func terms(text string) map[int]int64 {
+func Terms(text string) map[int]int64 {
 	out := map[int]int64{}
 	text = strings.ReplaceAll(text, " ", "")
 	for text != "" {
@@ -260,12 +260,12 @@ func terms(text string) map[int]int64 {
 }
 
 // Same reports whether two polynomials as written are equal.
-func Same(a, b string) bool { return maps.Equal(terms(a), terms(b)) }
+func Same(a, b string) bool { return maps.Equal(Terms(a), Terms(b)) }
 
 // SameUpToMirror reports whether two polynomials, as written by this package,
 // are equal or become so when t is replaced by 1/t.
 func SameUpToMirror(a, b string) bool {
-	p, q := terms(a), terms(b)
+	p, q := Terms(a), Terms(b)
 	m := map[int]int64{}
 	for e, k := range q {
 		m[-e] = k

@@ -1,4 +1,4 @@
-package shape_test
+package draw_test
 
 import (
 	"strings"
@@ -8,6 +8,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/core/shape"
+	"oarweed/core/shape/draw"
+	"oarweed/core/shape/source"
+	"oarweed/core/shape/tangle"
 )
 
 const bight = `knot overhand-loop
@@ -21,8 +24,8 @@ func TestAPairIsTwoStrands(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, sh.Crossings, 12, "each crossing of the pair becomes four")
 	assert.Equal(t, 4, sh.Steps())
-	byName := map[string]shape.Closure{}
-	for _, c := range sh.Closures() {
+	byName := map[string]tangle.Closure{}
+	for _, c := range tangle.Of(sh) {
 		byName[c.Name] = c
 	}
 	assert.Equal(t, "1", byName["front"].Jones, "tied in the bight, the whole line is unknotted")
@@ -34,14 +37,14 @@ func TestEachStepOfAPairIsAPictureOfItsOwn(t *testing.T) {
 	require.NoError(t, err)
 	seen := map[string]bool{}
 	for _, step := range []float64{0, 1, 2, 2.5, 3, 4} {
-		svg := sh.SVG(shape.Options{Step: step, Ghost: true})
+		svg := draw.SVG(sh, draw.Options{Step: step, Ghost: true})
 		assert.False(t, seen[svg], "step %g looks like another", step)
 		seen[svg] = true
 		assert.Equal(t, step > 0, strings.Contains(svg, "data-moved"), "step %g", step)
 		assert.Equal(t, step < 4, strings.Contains(svg, "data-ghost"), "step %g", step)
 	}
 	box := func(step float64) string {
-		return strings.SplitN(sh.SVG(shape.Options{Step: step}), `role="img"`, 2)[0]
+		return strings.SplitN(draw.SVG(sh, draw.Options{Step: step}), `role="img"`, 2)[0]
 	}
 	assert.Equal(t, box(1), box(4), "the picture does not jump between steps")
 }
@@ -59,12 +62,12 @@ func TestFrames(t *testing.T) {
 	sh, err := shape.Load(framed)
 	require.NoError(t, err)
 	assert.Equal(t, 2, sh.Steps())
-	assert.NotContains(t, sh.SVG(shape.Options{Step: 1}), "data-object", "the post comes in with the second step")
-	last := sh.SVG(shape.Options{Step: 2})
+	assert.NotContains(t, draw.SVG(sh, draw.Options{Step: 1}), "data-object", "the post comes in with the second step")
+	last := draw.SVG(sh, draw.Options{Step: 2})
 	assert.Contains(t, last, "data-object")
 	assert.Contains(t, last, "data-moved")
-	assert.NotContains(t, sh.SVG(shape.Options{Step: -1}), "data-moved")
-	assert.Equal(t, sh.SVG(shape.Options{Step: 1}), strings.Replace(sh.SVG(shape.Options{Step: 0.4}), "nothing", "", 1), "between frames the next one shows")
+	assert.NotContains(t, draw.SVG(sh, draw.Options{Step: -1}), "data-moved")
+	assert.Equal(t, draw.SVG(sh, draw.Options{Step: 1}), strings.Replace(draw.SVG(sh, draw.Options{Step: 0.4}), "nothing", "", 1), "between frames the next one shows")
 }
 
 func TestFrameErrorsNameTheStep(t *testing.T) {
@@ -79,16 +82,16 @@ func TestAPairBehindAnotherRopeIsTwoCrossings(t *testing.T) {
 	sh, err := shape.Load("knot two\nw 0.5\nx a 4,0\nrope p pair=1: 0,0 1,0 -a 8,0\nrope q: 4,-4 +a 4,4\n")
 	require.NoError(t, err)
 	assert.Len(t, sh.Crossings, 2)
-	before := sh.Closures()
-	assert.NotEqual(t, before, sh.Flipped("a.00").Closures())
-	assert.Equal(t, before, sh.Closures(), "the original is left alone")
+	before := tangle.Of(sh)
+	assert.NotEqual(t, before, tangle.Of(sh.Flipped("a.00")))
+	assert.Equal(t, before, tangle.Of(sh), "the original is left alone")
 }
 
 func TestThePartsOfABendAreClosedByThemselves(t *testing.T) {
 	sh, err := shape.Load("knot two\nw 0.5\nx a 4,0\nrope p: 0,0 -a 8,0\nrope q: 4,-4 +a 4,4\n")
 	require.NoError(t, err)
 	var names []string
-	for _, c := range sh.Closures() {
+	for _, c := range tangle.Of(sh) {
 		names = append(names, c.Name)
 	}
 	assert.Equal(t, []string{"N", "X", "D", "1", "2"}, names)
@@ -99,11 +102,11 @@ func TestObjects(t *testing.T) {
 	for _, kind := range []string{"post", "bollard", "pylon", "cord", "tails", "rail", "spar", "bundle", "hook", "shank", "spike", "ring", "shackle", "toweye", "shaft", "eye", "cleat", "hole"} {
 		sh, err := shape.Load("knot k\n" + kind + " O 20,20 2 1\nrope r: 0,0 4,0\n")
 		require.NoError(t, err, kind)
-		svg := sh.SVG(shape.Options{Step: -1})
+		svg := draw.SVG(sh, draw.Options{Step: -1})
 		_, object, ok := strings.Cut(svg, `data-object="O"`)
 		require.True(t, ok, kind)
 		assert.Contains(t, strings.SplitN(object, "</g>", 2)[0], "var(--object", kind)
 	}
-	_, err := shape.Parse("knot k\nanvil A 1,1 1 1\nrope r: 0,0 1,0\n")
+	_, err := source.Parse("knot k\nanvil A 1,1 1 1\nrope r: 0,0 1,0\n")
 	assert.ErrorContains(t, err, "bollard")
 }

@@ -1,4 +1,6 @@
-package shape
+// Package space holds second drawings of knots: models in space, made from how a knot is
+// tied, against which its drawing is proven.
+package space
 
 import (
 	"fmt"
@@ -7,39 +9,39 @@ import (
 	"slices"
 	"strings"
 
+	"gonum.org/v1/gonum/spatial/r3"
+
 	"oarweed/core/problem"
+	"oarweed/core/shape"
+	"oarweed/core/shape/curve"
+	"oarweed/core/shape/source"
+	"oarweed/core/shape/tangle"
 )
 
-// Vec is a place in space: X to the right, Y up, Z toward the viewer.
-type Vec struct{ X, Y, Z float64 }
+// seen is where a place is seen in the drawing: X to the right, Y up, Z toward the viewer.
+func seen(a r3.Vec) curve.Point { return curve.Pt(a.X, -a.Y) }
 
-func (a Vec) add(b Vec) Vec           { return Vec{a.X + b.X, a.Y + b.Y, a.Z + b.Z} }
-func (a Vec) sub(b Vec) Vec           { return Vec{a.X - b.X, a.Y - b.Y, a.Z - b.Z} }
-func (a Vec) times(k float64) Vec     { return Vec{a.X * k, a.Y * k, a.Z * k} }
-func (a Vec) dot(b Vec) float64       { return a.X*b.X + a.Y*b.Y + a.Z*b.Z }
-func (a Vec) cross(b Vec) Vec         { return Vec{a.Y*b.Z - a.Z*b.Y, a.Z*b.X - a.X*b.Z, a.X*b.Y - a.Y*b.X} }
-func (a Vec) len() float64            { return math.Sqrt(a.dot(a)) }
-func (a Vec) seen() Point             { return Point{a.X, -a.Y} }
-func (a Vec) turned(v Lean) Vec       { return v.turn(generic.turn(a)) }
-func lerpVec(a, b Vec, t float64) Vec { return a.add(b.sub(a).times(t)) }
+func turned(a r3.Vec, v Lean) r3.Vec { return v.turn(generic.turn(a)) }
+
+func lerp(a, b r3.Vec, t float64) r3.Vec { return r3.Add(a, r3.Scale(t, r3.Sub(b, a))) }
 
 // Lean turns a model in space before it is looked at from +Z, by so many radians
 // about each axis.
 type Lean struct{ X, Y, Z float64 }
 
 // generic keeps places on round numbers from lying exactly behind each other.
-var generic = Lean{0.0031, 0.0047, 0.0123}
+var generic = Lean{X: 0.0031, Y: 0.0047, Z: 0.0123}
 
-func (v Lean) turn(a Vec) Vec {
+func (v Lean) turn(a r3.Vec) r3.Vec {
 	s, c := math.Sincos(v.X)
-	a = Vec{a.X, c*a.Y - s*a.Z, s*a.Y + c*a.Z}
+	a = r3.Vec{X: a.X, Y: c*a.Y - s*a.Z, Z: s*a.Y + c*a.Z}
 	s, c = math.Sincos(v.Y)
-	a = Vec{c*a.X + s*a.Z, a.Y, c*a.Z - s*a.X}
+	a = r3.Vec{X: c*a.X + s*a.Z, Y: a.Y, Z: c*a.Z - s*a.X}
 	s, c = math.Sincos(v.Z)
-	return Vec{c*a.X - s*a.Y, s*a.X + c*a.Y, a.Z}
+	return r3.Vec{X: c*a.X - s*a.Y, Y: s*a.X + c*a.Y, Z: a.Z}
 }
 
-// Space is a second drawing of a knot: ropes laid through places in space, with
+// Model is a second drawing of a knot: ropes laid through places in space, with
 // no crossings declared. What passes over what follows from the places. It is
 // made from how a knot is tied, not from its drawing, so that the two can be
 // held against each other.
@@ -60,20 +62,20 @@ func (v Lean) turn(a Vec) Vec {
 //	                               part, in the order in which the drawing has them
 //	pair 0.6                       the rope so far runs back beside itself; it is divided
 //	                               there, "half", unless it is already
-type Space struct {
+type Model struct {
 	ID     string
-	Ropes  [][]Vec
-	Object []Vec
-	shape  outline
+	Ropes  [][]r3.Vec
+	Object []r3.Vec
+	shape  tangle.Outline
 	parts  []string
 	cuts   []int
 	view   Lean
 	seen   *look
 }
 
-// ParseSpace reads a second drawing. Errors name the line.
-func ParseSpace(text string) (*Space, error) {
-	s := &Space{}
+// Parse reads a second drawing. Errors name the line.
+func Parse(text string) (*Model, error) {
+	s := &Model{}
 	for i, line := range strings.Split(text, "\n") {
 		line, _, _ = strings.Cut(line, "#")
 		w := strings.Fields(line)
@@ -84,17 +86,17 @@ func ParseSpace(text string) (*Space, error) {
 			return nil, fmt.Errorf("line %d: %w", i+1, err)
 		}
 	}
-	if s.ID == "" || len(s.Ropes) == 0 || slices.ContainsFunc(s.Ropes, func(r []Vec) bool { return len(r) < 2 }) {
+	if s.ID == "" || len(s.Ropes) == 0 || slices.ContainsFunc(s.Ropes, func(r []r3.Vec) bool { return len(r) < 2 }) {
 		return nil, problem.New("", "there is no name, or no rope of two places", `begin with "space bowline", then "rope" and "to 0,0,0 1,0,0"`)
 	}
 	return s, nil
 }
 
-func (s *Space) instruct(verb string, w []string) error {
+func (s *Model) instruct(verb string, w []string) error {
 	wants := func(what string) error {
-		return problem.New("", verb+" wants "+what, "see the head of core/shape/space.go")
+		return problem.New("", verb+" wants "+what, "see the head of core/shape/space/space.go")
 	}
-	var rope *[]Vec
+	var rope *[]r3.Vec
 	if n := len(s.Ropes); n > 0 {
 		rope = &s.Ropes[n-1]
 	} else if verb == "to" || verb == "coil" || verb == "cut" || verb == "pair" {
@@ -129,23 +131,23 @@ func (s *Space) instruct(verb string, w []string) error {
 		if err != nil {
 			return err
 		}
-		r, err := numbers(w[1:], 1)
+		r, err := source.Numbers(w[1:], 1)
 		if err != nil {
 			return err
 		}
 		for k := range 48 {
 			// Clockwise as seen, as the rings of the drawings run.
 			sin, cos := math.Sincos(-2 * math.Pi * (float64(k) + 0.37) / 48)
-			s.Object = append(s.Object, c[0].add(Vec{r[0] * cos, r[0] * sin, 0}))
+			s.Object = append(s.Object, r3.Add(c[0], r3.Vec{X: r[0] * cos, Y: r[0] * sin}))
 		}
-		s.shape = ring
+		s.shape = tangle.ClosedRing
 	case "loop", "bar":
 		if err != nil {
 			return err
 		}
-		s.Object, s.shape = places, ring
+		s.Object, s.shape = places, tangle.ClosedRing
 		if verb == "bar" {
-			s.shape = bar
+			s.shape = tangle.OpenBar
 		}
 		if len(places) < 2 {
 			return wants("two places or more")
@@ -165,7 +167,7 @@ func (s *Space) instruct(verb string, w []string) error {
 		if err != nil {
 			return err
 		}
-		v, err := numbers(w[2:], 2)
+		v, err := source.Numbers(w[2:], 2)
 		if err != nil {
 			return err
 		}
@@ -175,11 +177,11 @@ func (s *Space) instruct(verb string, w []string) error {
 			return wants("the name of the first part, and rope before it")
 		}
 		s.parts, s.cuts = append(s.parts, strings.Join(w, " ")), append(s.cuts, len(*rope))
-		at := (*rope)[len(*rope)-1].sub((*rope)[len(*rope)-2])
+		at := r3.Sub((*rope)[len(*rope)-1], (*rope)[len(*rope)-2])
 		last := (*rope)[len(*rope)-1]
-		*rope = append(*rope, last.add(at.times(2*sliver/at.len()))) // the rest begins here
+		*rope = append(*rope, r3.Add(last, r3.Scale(2*tangle.Sliver/r3.Norm(at), at))) // the rest begins here
 	case "pair":
-		v, err := numbers(w, 1)
+		v, err := source.Numbers(w, 1)
 		if err != nil {
 			return err
 		}
@@ -192,9 +194,9 @@ func (s *Space) instruct(verb string, w []string) error {
 			s.parts, s.cuts = []string{"half"}, []int{len(there) + 1}
 			// Divided in the middle of its bight, a sliver apart.
 			a, b := there[len(there)-1], back[0]
-			mid := sliver / a.sub(b).len()
-			there = append(there, lerpVec(a, b, 0.5-mid))
-			back = append([]Vec{lerpVec(a, b, 0.5+mid)}, back...)
+			mid := tangle.Sliver / r3.Norm(r3.Sub(a, b))
+			there = append(there, lerp(a, b, 0.5-mid))
+			back = append([]r3.Vec{lerp(a, b, 0.5+mid)}, back...)
 		}
 		*rope = append(there, back...)
 	default:
@@ -203,77 +205,76 @@ func (s *Space) instruct(verb string, w []string) error {
 	return nil
 }
 
-func vecs(words []string) ([]Vec, error) {
-	out := make([]Vec, len(words))
+func vecs(words []string) ([]r3.Vec, error) {
+	out := make([]r3.Vec, len(words))
 	for i, w := range words {
-		v, err := numbers(strings.Split(w, ","), 3)
+		v, err := source.Numbers(strings.Split(w, ","), 3)
 		if err != nil {
 			return nil, problem.New("", fmt.Sprintf("%q is not a place", w), `write "1,2,0": to the right, up, toward the viewer`)
 		}
-		out[i] = Vec{v[0], v[1], v[2]}
+		out[i] = r3.Vec{X: v[0], Y: v[1], Z: v[2]}
 	}
 	return out, nil
 }
 
 // coil runs round the axis a–b from the angle at which from lies.
-func coil(from, a, b Vec, r, turns float64) []Vec {
-	axis := b.sub(a)
-	axis = axis.times(1 / axis.len())
-	out := from.sub(a)
-	out = out.sub(axis.times(out.dot(axis)))
-	u := out.times(r / out.len())
-	v := axis.cross(u)
+func coil(from, a, b r3.Vec, r, turns float64) []r3.Vec {
+	axis := r3.Unit(r3.Sub(b, a))
+	out := r3.Sub(from, a)
+	out = r3.Sub(out, r3.Scale(r3.Dot(out, axis), axis))
+	u := r3.Scale(r/r3.Norm(out), out)
+	v := r3.Cross(axis, u)
 	n := int(math.Ceil(24 * math.Abs(turns)))
-	path := make([]Vec, n+1)
+	path := make([]r3.Vec, n+1)
 	for k := range path {
 		t := float64(k) / float64(n)
 		sin, cos := math.Sincos(2 * math.Pi * turns * t)
-		path[k] = lerpVec(a, b, t).add(u.times(cos)).add(v.times(sin))
+		path[k] = r3.Add(lerp(a, b, t), r3.Add(r3.Scale(cos, u), r3.Scale(sin, v)))
 	}
 	return path
 }
 
 // beside moves a path sideways, as seen, by d.
-func beside(path []Vec, d float64) []Vec {
-	out := make([]Vec, len(path))
+func beside(path []r3.Vec, d float64) []r3.Vec {
+	out := make([]r3.Vec, len(path))
 	for i, p := range path {
-		var n Point
+		var n curve.Point
 		for _, k := range []int{i - 1, i} {
 			if k < 0 || k+1 >= len(path) {
 				continue
 			}
-			if t := path[k+1].seen().sub(path[k].seen()); t.len() > 1e-9 {
-				t = t.unit()
-				n = n.add(Point{-t.Y, t.X})
+			if t := seen(path[k+1]).Sub(seen(path[k])); t.Len() > 1e-9 {
+				t = t.Unit()
+				n = n.Add(curve.Pt(-t.Y, t.X))
 			}
 		}
-		if n.len() > 1e-9 {
-			n = n.times(2 * d / math.Max(n.dot(n), 0.5)) // mitred
+		if n.Len() > 1e-9 {
+			n = n.Times(2 * d / math.Max(n.Dot(n), 0.5)) // mitred
 			if i == 0 || i == len(path)-1 {
-				n = n.times(0.5)
+				n = n.Times(0.5)
 			}
 		}
-		out[i] = p.add(Vec{n.X, -n.Y, 0})
+		out[i] = r3.Add(p, r3.Vec{X: n.X, Y: -n.Y})
 	}
 	return out
 }
 
-// Closures closes the model by the rules of [Shape.Closures].
-func (s *Space) Closures() []Closure {
-	return closures(s, append(plans(len(s.Ropes), s.shape), partPlans(len(s.Ropes), s.shape, s.parts)...))
+// Closures closes the model by the rules of [tangle.Of].
+func (s *Model) Closures() []tangle.Closure {
+	return tangle.Closures(s, len(s.Ropes), s.shape, s.parts)
 }
 
 // Leaned is the same model seen from a little to one side: a check that nothing
 // in it hides behind something else.
-func (s *Space) Leaned(v Lean) *Space {
+func (s *Model) Leaned(v Lean) *Model {
 	out := *s
 	out.view = v
 	return &out
 }
 
 // reversed is the model with a closed object run the other way round.
-func (s *Space) reversed() *Space {
-	if s.shape != ring {
+func (s *Model) reversed() *Model {
+	if s.shape != tangle.ClosedRing {
 		return s
 	}
 	out := *s
@@ -282,61 +283,62 @@ func (s *Space) reversed() *Space {
 	return &out
 }
 
-func (s *Space) strand(ref strandRef) []corner {
+// Strand gives a rope or the axis of a bar as a polygon, as seen.
+func (s *Model) Strand(ref tangle.Ref) []tangle.Vertex {
 	path := s.Object
-	if !ref.object {
-		path = s.Ropes[ref.index]
-		switch ref.share {
-		case first:
-			path = path[:s.cuts[ref.cut]]
-		case rest:
-			path = path[s.cuts[ref.cut]:]
+	if !ref.Object {
+		path = s.Ropes[ref.Index]
+		switch ref.Share {
+		case tangle.First:
+			path = path[:s.cuts[ref.Cut]]
+		case tangle.Rest:
+			path = path[s.cuts[ref.Cut]:]
 		}
 	}
-	if ref.reverse {
+	if ref.Reverse {
 		path = slices.Clone(path)
 		slices.Reverse(path)
 	}
-	return s.corners(path, ref)
+	return s.vertices(path, ref)
 }
 
-func (s *Space) corners(path []Vec, ref strandRef) []corner {
-	out := make([]corner, len(path))
+func (s *Model) vertices(path []r3.Vec, ref tangle.Ref) []tangle.Vertex {
+	out := make([]tangle.Vertex, len(path))
 	for i, p := range path {
-		p = p.turned(s.view)
-		q := path[(i+1)%len(path)].turned(s.view)
-		out[i] = corner{at: p.seen(), ref: ref, z: p.Z, rise: q.Z - p.Z}
+		p = turned(p, s.view)
+		q := turned(path[(i+1)%len(path)], s.view)
+		out[i] = tangle.Vertex{At: seen(p), Ref: ref, Z: p.Z, Rise: q.Z - p.Z}
 	}
 	return out
 }
 
-func (s *Space) farAway(ref strandRef) []corner {
+// FarAway closes the object on itself without passing near the ropes.
+func (s *Model) FarAway(ref tangle.Ref) []tangle.Vertex {
 	path := s.Object
-	if s.shape == bar {
+	if s.shape == tangle.OpenBar {
 		big := 0.0
 		for _, r := range s.Ropes {
 			for _, p := range r {
-				big = math.Max(big, p.len())
+				big = math.Max(big, r3.Norm(p))
 			}
 		}
 		a, b := path[0], path[len(path)-1]
-		dir := b.sub(a)
-		dir = dir.times((big + 5) / dir.len())
-		side := Vec{-dir.Y, dir.X, 0}.times(3)
-		path = append([]Vec{a.sub(dir)}, path...)
-		path = append(path, b.add(dir), b.add(dir).add(side), a.sub(dir).add(side))
+		dir := r3.Scale(big+5, r3.Unit(r3.Sub(b, a)))
+		side := r3.Scale(3, r3.Vec{X: -dir.Y, Y: dir.X})
+		path = append([]r3.Vec{r3.Sub(a, dir)}, path...)
+		path = append(path, r3.Add(b, dir), r3.Add(r3.Add(b, dir), side), r3.Add(r3.Sub(a, dir), side))
 	}
-	return s.corners(path, ref)
+	return s.vertices(path, ref)
 }
 
-// over goes by how near the two are to the viewer.
-func (s *Space) over(p, q corner, t, u float64) (bool, int) {
-	return p.z+t*p.rise > q.z+u*q.rise, -1
+// Over goes by how near the two are to the viewer.
+func (s *Model) Over(p, q tangle.Vertex, t, u float64) (bool, int) {
+	return p.Z+t*p.Rise > q.Z+u*q.Rise, -1
 }
 
 // Clearance is the least distance, in the line of sight, between two strands that
 // cross as seen: too small, and it is left to chance which is over.
-func (s *Space) Clearance() float64 {
+func (s *Model) Clearance() float64 {
 	least := math.Inf(1)
 	k := strandsOf(s)
 	for a := range k {
@@ -348,8 +350,8 @@ func (s *Space) Clearance() float64 {
 				}
 				for j := from; j < len(k[b])-1; j++ {
 					p, q := k[a][i], k[b][j]
-					if t, u, ok := meet(p.at, k[a][i+1].at, q.at, k[b][j+1].at); ok {
-						least = math.Min(least, math.Abs(p.z+t*p.rise-q.z-u*q.rise))
+					if t, u, ok := curve.Meet(p.At, k[a][i+1].At, q.At, k[b][j+1].At); ok {
+						least = math.Min(least, math.Abs(p.Z+t*p.Rise-q.Z-u*q.Rise))
 					}
 				}
 			}
@@ -358,14 +360,14 @@ func (s *Space) Clearance() float64 {
 	return least
 }
 
-func strandsOf(s *Space) [][]corner {
-	var out [][]corner
+func strandsOf(s *Model) [][]tangle.Vertex {
+	var out [][]tangle.Vertex
 	for i := range s.Ropes {
-		out = append(out, s.strand(strandRef{index: i}))
+		out = append(out, s.Strand(tangle.Ref{Index: i}))
 	}
-	if s.shape != none {
-		path := s.strand(strandRef{object: true})
-		if s.shape == ring {
+	if s.shape != tangle.NoObject {
+		path := s.Strand(tangle.Ref{Object: true})
+		if s.shape == tangle.ClosedRing {
 			path = append(path, path[0])
 		}
 		out = append(out, path)
@@ -380,13 +382,13 @@ type look struct{ across, reversed, mirrored bool }
 // Matches holds the model against a drawing: every closure must agree. Where the
 // model does not say how the drawing sees it, every look is tried: the closing
 // arcs, which are in front, then pass on its other side, or all is mirrored.
-func (s *Space) Matches(sh *Shape) error {
-	drawn := sh.Closures()
+func (s *Model) Matches(sh *shape.Shape) error {
+	drawn := tangle.Of(sh)
 	var least *problem.List
 	fewest := len(drawn) + 1
 	for _, across := range []bool{false, true} {
 		for _, reversed := range []bool{false, true} {
-			var closures []Closure
+			var closures []tangle.Closure
 			for _, mirrored := range []bool{false, true} {
 				if s.seen != nil && *s.seen != (look{across, reversed, mirrored}) {
 					continue
@@ -403,7 +405,7 @@ func (s *Space) Matches(sh *Shape) error {
 	return least.Err()
 }
 
-func (s *Space) turned(across, reversed bool) *Space {
+func (s *Model) turned(across, reversed bool) *Model {
 	if across {
 		s = s.across()
 	}
@@ -415,16 +417,16 @@ func (s *Space) turned(across, reversed bool) *Space {
 
 // across is the model turned over about the axis of its bar, so that the bar still
 // runs from bottom or right to top or left.
-func (s *Space) across() *Space {
-	if s.shape == bar {
-		if d := s.Object[len(s.Object)-1].sub(s.Object[0]); math.Abs(d.X) > math.Abs(d.Y) {
+func (s *Model) across() *Model {
+	if s.shape == tangle.OpenBar {
+		if d := r3.Sub(s.Object[len(s.Object)-1], s.Object[0]); math.Abs(d.X) > math.Abs(d.Y) {
 			return s.Leaned(Lean{X: math.Pi})
 		}
 	}
 	return s.Leaned(Lean{Y: math.Pi})
 }
 
-func differences(id string, drawn, model []Closure, mirrored bool) (l *problem.List, n int) {
+func differences(id string, drawn, model []tangle.Closure, mirrored bool) (l *problem.List, n int) {
 	l = &problem.List{}
 	if len(drawn) != len(model) {
 		l.Add(id, fmt.Sprintf("has %d closures, its second drawing %d", len(drawn), len(model)), "give both the same object, or divide the rope in both")
@@ -432,17 +434,17 @@ func differences(id string, drawn, model []Closure, mirrored bool) (l *problem.L
 	}
 	for i, d := range drawn {
 		m := model[i]
-		link, jones := m.Linking, terms(m.Jones)
+		link, jones := m.Linking, tangle.Terms(m.Jones)
 		if mirrored {
 			link, jones = make([]int, len(m.Linking)), map[int]int64{}
 			for k, v := range m.Linking {
 				link[k] = -v
 			}
-			for e, v := range terms(m.Jones) {
+			for e, v := range tangle.Terms(m.Jones) {
 				jones[-e] = v
 			}
 		}
-		if d.Name != m.Name || !slices.Equal(d.Linking, link) || d.Alexander != m.Alexander || !maps.Equal(terms(d.Jones), jones) {
+		if d.Name != m.Name || !slices.Equal(d.Linking, link) || d.Alexander != m.Alexander || !maps.Equal(tangle.Terms(d.Jones), jones) {
 			n++
 			l.Add(id+" "+d.Name, fmt.Sprintf("is %v %s, Jones %s; in its second drawing %v %s, Jones %s", d.Linking, d.Alexander, d.Jones, link, m.Alexander, m.Jones),
 				"trace both against how the knot is tied")

@@ -1,4 +1,4 @@
-package shape
+package draw
 
 import (
 	"fmt"
@@ -7,6 +7,9 @@ import (
 	"slices"
 	"sort"
 	"strings"
+
+	"oarweed/core/shape"
+	"oarweed/core/shape/curve"
 )
 
 // View is the side a drawing is seen from.
@@ -34,7 +37,7 @@ const (
 // Options of a drawing.
 type Options struct {
 	View View
-	// Step runs from 0 to [Shape.Steps]; a fraction shows the working end on its
+	// Step runs from 0 to [shape.Shape.Steps]; a fraction shows the working end on its
 	// way. Negative draws the whole knot with nothing accented.
 	Step float64
 	Look Look
@@ -50,40 +53,40 @@ type Options struct {
 // SVG draws the shape. Colours are CSS variables with a fallback: --rope-1 and
 // --rope-2 (body), --rope-1-edge, --rope-1-light and so on, --move (the part just
 // laid), --object, --object-edge, --object-light, --ink.
-func (sh *Shape) SVG(o Options) string {
+func SVG(sh *shape.Shape, o Options) string {
 	d := &drawing{Shape: sh, base: sh, o: o, plain: o.Step < 0}
 	if d.plain {
 		d.o.Step = float64(sh.Steps())
 	}
-	d.Shape = sh.picture(d.o.Step)
+	d.Shape = sh.Picture(d.o.Step)
 	d.flip, d.swap = o.View == Across || o.View == LeftHanded, o.View == Across
 	d.turn = o.View == Opposite
 	return d.render()
 }
 
 type drawing struct {
-	*Shape
-	base             *Shape // with the pictures of all steps
+	*shape.Shape
+	base             *shape.Shape // with the pictures of all steps
 	o                Options
 	flip, swap, turn bool
 	plain            bool // nothing accented
 	b                strings.Builder
-	min, max         Point
+	min, max         curve.Point
 	// side overrides crossings, by name, in the drill.
-	side map[string]side
+	side map[string]Side
 }
 
-// side of a crossing in the drill.
-type side int
+// Side of a crossing in the drill.
+type Side int
 
 const (
-	asDrawn side = iota
-	turned       // the other strand over
-	open         // not decided: both strands whole
+	AsDrawn Side = iota
+	Turned       // the other strand over
+	Open         // not decided: both strands whole
 )
 
 // tf maps a point of the source into the view.
-func (d *drawing) tf(p Point) Point {
+func (d *drawing) tf(p curve.Point) curve.Point {
 	if d.flip || d.turn {
 		p.X = -p.X
 	}
@@ -95,14 +98,14 @@ func (d *drawing) tf(p Point) Point {
 
 // box frames everything with a margin, but lets a standing part run out of it.
 func (d *drawing) box() {
-	d.min, d.max = Point{math.Inf(1), math.Inf(1)}, Point{math.Inf(-1), math.Inf(-1)}
-	grow := func(p Point, m float64) {
+	d.min, d.max = curve.Pt(math.Inf(1), math.Inf(1)), curve.Pt(math.Inf(-1), math.Inf(-1))
+	grow := func(p curve.Point, m float64) {
 		p = d.tf(p)
-		d.min = Point{math.Min(d.min.X, p.X-m), math.Min(d.min.Y, p.Y-m)}
-		d.max = Point{math.Max(d.max.X, p.X+m), math.Max(d.max.Y, p.Y+m)}
+		d.min = curve.Pt(math.Min(d.min.X, p.X-m), math.Min(d.min.Y, p.Y-m))
+		d.max = curve.Pt(math.Max(d.max.X, p.X+m), math.Max(d.max.Y, p.Y+m))
 	}
 	for _, obj := range d.Objects {
-		for _, p := range obj.drawn() {
+		for _, p := range obj.Drawn() {
 			grow(p, 0.12)
 		}
 	}
@@ -110,11 +113,11 @@ func (d *drawing) box() {
 		grow(c.At, c.R)
 	}
 	// All steps in one frame, so that the picture does not jump between them.
-	for _, sh := range append(slices.Collect(maps.Values(d.base.pictures)), d.base) {
-		for r, c := range sh.curves {
+	for _, sh := range append(slices.Collect(maps.Values(d.base.Pictures)), d.base) {
+		for r, c := range sh.Curves {
 			w := sh.Ropes[r].Width
-			for i, p := range c.pt {
-				if c.s[i] > 1.2*w {
+			for i, p := range c.Points {
+				if c.S[i] > 1.2*w {
 					grow(p, w)
 				} else {
 					grow(p, -0.2*w)
@@ -138,21 +141,21 @@ func (d *drawing) spans(r int, upto float64) []span {
 	w := d.Ropes[r].Width
 	type gap struct{ a, b float64 }
 	var gaps []gap
-	for _, x := range d.crossings {
-		over, under := x.over, x.under
-		how := d.side[x.name]
-		if how == open && !x.hidden {
+	for _, x := range d.Found {
+		over, under := x.Over, x.Under
+		how := d.side[x.Name]
+		if how == Open && !x.Hidden {
 			continue
 		}
-		if d.swap != (how == turned) {
+		if d.swap != (how == Turned) {
 			over, under = under, over
 		}
-		if x.hidden || under.rope != r || over.s > d.reach(over.rope, d.o.Step) {
+		if x.Hidden || under.Rope != r || over.S > d.Reach(over.Rope, d.o.Step) {
 			continue
 		}
-		wo := d.Ropes[over.rope].Width
-		half := (wo/2 + 0.1*wo) / math.Sin(math.Max(x.angle, 0.35))
-		gaps = append(gaps, gap{under.s - half, under.s + half})
+		wo := d.Ropes[over.Rope].Width
+		half := (wo/2 + 0.1*wo) / math.Sin(math.Max(x.Angle, 0.35))
+		gaps = append(gaps, gap{under.S - half, under.S + half})
 	}
 	sort.Slice(gaps, func(i, j int) bool { return gaps[i].a < gaps[j].a })
 	var out []span
@@ -170,16 +173,16 @@ func (d *drawing) spans(r int, upto float64) []span {
 		out = append(out, span{rope: r, s0: s, s1: upto, dark0: dark})
 	}
 	// Split where the rope changes sides of an object, halfway between the passes.
-	var sides []pass
-	for _, p := range d.passes {
-		if p.rope == r {
+	var sides []shape.Passing
+	for _, p := range d.Passings {
+		if p.Rope == r {
 			sides = append(sides, p)
 		}
 	}
 	if len(sides) == 0 {
 		return out
 	}
-	sort.Slice(sides, func(i, j int) bool { return sides[i].s < sides[j].s })
+	sort.Slice(sides, func(i, j int) bool { return sides[i].S < sides[j].S })
 	back := func(front bool) bool { return front == d.swap }
 	// bounds[i] is where pass i begins, bounds[i+1] where it ends.
 	bounds := []float64{0}
@@ -197,7 +200,7 @@ func (d *drawing) spans(r int, upto float64) []span {
 			if a >= b {
 				continue
 			}
-			part := span{rope: r, s0: a, s1: b, back: back(p.front), dark0: sp.dark0 && a == sp.s0, dark1: sp.dark1 && b == sp.s1}
+			part := span{rope: r, s0: a, s1: b, back: back(p.Front), dark0: sp.dark0 && a == sp.s0, dark1: sp.dark1 && b == sp.s1}
 			if k := len(cut) - 1; k >= 0 && cut[k].back == part.back && cut[k].s1 == part.s0 {
 				cut[k].s1, cut[k].dark1 = part.s1, part.dark1
 				continue
@@ -210,15 +213,15 @@ func (d *drawing) spans(r int, upto float64) []span {
 
 // between is where a rope leaves one side of an object for the other: the place
 // farthest from all objects between two passes.
-func (d *drawing) between(p, q pass) float64 {
-	c := d.curves[p.rope]
-	best, at := -1.0, (p.s+q.s)/2
+func (d *drawing) between(p, q shape.Passing) float64 {
+	c := d.Curves[p.Rope]
+	best, at := -1.0, (p.S+q.S)/2
 	for k := 1; k < 24; k++ {
-		s := p.s + (q.s-p.s)*float64(k)/24
+		s := p.S + (q.S-p.S)*float64(k)/24
 		clear := math.Inf(1)
 		for _, o := range d.Objects {
 			m := 0.0
-			for m < 3*d.Width && !o.within(c.at(s), m) {
+			for m < 3*d.Width && !o.Within(c.At(s), m) {
 				m += 0.1 * d.Width
 			}
 			clear = math.Min(clear, m)
@@ -239,7 +242,7 @@ func num(v float64) string {
 	return s
 }
 
-func (d *drawing) xy(p Point) string {
+func (d *drawing) xy(p curve.Point) string {
 	p = d.tf(p)
 	return num(p.X) + " " + num(p.Y)
 }
@@ -247,7 +250,7 @@ func (d *drawing) xy(p Point) string {
 // path writes the Béziers of a stretch of rope.
 func (d *drawing) path(r int, s0, s1 float64) string {
 	var b strings.Builder
-	for i, z := range d.curves[r].cut(s0, s1) {
+	for i, z := range d.Curves[r].Cut(s0, s1) {
 		if i == 0 {
 			b.WriteString("M" + d.xy(z[0]))
 		}
@@ -266,7 +269,7 @@ func (d *drawing) render() string {
 	}
 	var spans []span
 	for r := range d.Ropes {
-		spans = append(spans, d.spans(r, d.reach(r, d.o.Step))...)
+		spans = append(spans, d.spans(r, d.Reach(r, d.o.Step))...)
 	}
 	d.b.WriteString(`<g stroke-linecap="butt" stroke-linejoin="round" fill="none">`)
 	d.ropes(spans, true)
@@ -302,7 +305,7 @@ func (d *drawing) ropes(spans []span, back bool) {
 		edge, body, light := [2]string{"#5b3c10", "#1d3f3a"}[r%2], [2]string{"#d9962f", "#4f9d94"}[r%2], [2]string{"#f3cd86", "#a5d3cb"}[r%2]
 		moved0, moved1 := 0.0, 0.0
 		if d.o.Step > 0 && !d.plain {
-			moved0, moved1 = d.moved(r, int(math.Ceil(d.o.Step)), d.o.Step)
+			moved0, moved1 = d.Moved(r, int(math.Ceil(d.o.Step)), d.o.Step)
 		}
 		fmt.Fprintf(&d.b, `<g data-strand="%s">`, escape(rope.Name))
 		for _, sp := range spans {
@@ -359,11 +362,11 @@ func (d *drawing) spread(w float64) float64 {
 // surface hints at how the line is made: slanting strands for laid rope, a
 // plait of short ticks for braid, a gleam for one filament.
 func (d *drawing) surface(sp span, w float64) {
-	c := d.curves[sp.rope]
+	c := d.Curves[sp.rope]
 	var b strings.Builder
-	at := func(s, side float64) Point {
-		t := c.tangent(s)
-		return c.at(s).add(Point{-t.Y, t.X}.times(side * w))
+	at := func(s, side float64) curve.Point {
+		t := c.Tangent(s)
+		return c.At(s).Add(curve.Pt(-t.Y, t.X).Times(side * w))
 	}
 	spread := d.spread(w)
 	switch d.o.Look {
@@ -390,7 +393,7 @@ func (d *drawing) surface(sp span, w float64) {
 
 // end draws the whipping at the working end, where it can be seen.
 func (d *drawing) end(r int, spans []span, back bool) {
-	c, s, w := d.curves[r], d.reach(r, d.o.Step), d.Ropes[r].Width
+	c, s, w := d.Curves[r], d.Reach(r, d.o.Step), d.Ropes[r].Width
 	seen := false
 	for _, sp := range spans {
 		seen = seen || sp.rope == r && sp.back == back && math.Abs(sp.s1-s) < 1e-6
@@ -400,12 +403,12 @@ func (d *drawing) end(r int, spans []span, back bool) {
 	}
 	fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--rope-%d-edge,#5b3c10)" stroke-width="%s"/>`, d.path(r, s-0.42*w, s), r%2+1, num(w))
 	fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--whipping,#fffaf0)" stroke-width="%s"/>`, d.path(r, s-0.34*w, s-0.09*w), num(w*0.9))
-	if d.reach(r, math.Floor(d.o.Step)+1) > s {
+	if d.Reach(r, math.Floor(d.o.Step)+1) > s {
 		// Where it goes next: a small arrow head beyond the end.
-		t := c.tangent(s)
-		n := Point{-t.Y, t.X}
-		tip, base := c.at(s).add(t.times(1.15*w)), c.at(s).add(t.times(0.4*w))
-		fmt.Fprintf(&d.b, `<path d="M%sL%sL%sZ" style="fill:var(--move,#e2573d)"/>`, d.xy(tip), d.xy(base.add(n.times(0.5*w))), d.xy(base.sub(n.times(0.5*w))))
+		t := c.Tangent(s)
+		n := curve.Pt(-t.Y, t.X)
+		tip, base := c.At(s).Add(t.Times(1.15*w)), c.At(s).Add(t.Times(0.4*w))
+		fmt.Fprintf(&d.b, `<path d="M%sL%sL%sZ" style="fill:var(--move,#e2573d)"/>`, d.xy(tip), d.xy(base.Add(n.Times(0.5*w))), d.xy(base.Sub(n.Times(0.5*w))))
 	}
 }
 
@@ -413,11 +416,11 @@ func (d *drawing) end(r int, spans []span, back bool) {
 func (d *drawing) ghost() {
 	now := int(math.Floor(d.o.Step))
 	next := *d
-	next.Shape = d.base.picture(float64(now + 1))
+	next.Shape = d.base.Picture(float64(now + 1))
 	for r := range next.Ropes {
-		a, b := next.moved(r, now+1, float64(now+1))
-		if !next.framed {
-			a = d.reach(r, d.o.Step)
+		a, b := next.Moved(r, now+1, float64(now+1))
+		if !next.Framed {
+			a = d.Reach(r, d.o.Step)
 		}
 		if b-a > 0.1 {
 			w := next.Ropes[r].Width
@@ -430,8 +433,8 @@ func (d *drawing) ghost() {
 // labels names the ends beside them.
 func (d *drawing) labels() {
 	size := 0.038 * math.Max(d.max.X-d.min.X, d.max.Y-d.min.Y)
-	put := func(p, dir Point, text string) {
-		q := d.tf(p.add(dir.times(0.9 * size)))
+	put := func(p, dir curve.Point, text string) {
+		q := d.tf(p.Add(dir.Times(0.9 * size)))
 		half := float64(len(text)) * size * 0.27
 		q.X = math.Min(math.Max(q.X, d.min.X+half), d.max.X-half)
 		q.Y = math.Min(math.Max(q.Y, d.min.Y+size), d.max.Y-0.4*size)
@@ -440,53 +443,67 @@ func (d *drawing) labels() {
 	}
 	done := d.o.Step >= float64(d.base.Steps())
 	for r, rope := range d.Ropes {
-		if d.reach(r, d.o.Step) > 4*rope.Width {
+		if d.Reach(r, d.o.Step) > 4*rope.Width {
 			d.hand(r, 2.6*rope.Width)
 			if done {
 				d.pull(r)
 			}
 		}
-		c := d.curves[r]
-		start, end := c.at(1.6*rope.Width), c.at(d.reach(r, d.o.Step))
-		ts := c.tangent(0)
-		if start.sub(end).len() < 4*rope.Width && done {
-			put(start, Point{-ts.Y, ts.X}.times(1.6), "standing parts")
+		c := d.Curves[r]
+		start, end := c.At(1.6*rope.Width), c.At(d.Reach(r, d.o.Step))
+		ts := c.Tangent(0)
+		if start.Sub(end).Len() < 4*rope.Width && done {
+			put(start, curve.Pt(-ts.Y, ts.X).Times(1.6), "standing parts")
 			continue // made in the bight: neither is a working end
 		}
-		put(start, Point{-ts.Y, ts.X}.times(1.2), "standing part")
-		put(end, c.tangent(d.reach(r, d.o.Step)).times(1.3), "working end")
+		put(start, curve.Pt(-ts.Y, ts.X).Times(1.2), "standing part")
+		put(end, c.Tangent(d.Reach(r, d.o.Step)).Times(1.3), "working end")
 	}
 }
 
 // hand draws four fingers and a thumb closed round rope r at arc length s.
 func (d *drawing) hand(r int, s float64) {
-	c, w := d.curves[r], d.Ropes[r].Width
-	t := c.tangent(s)
-	n := Point{-t.Y, t.X}
+	c, w := d.Curves[r], d.Ropes[r].Width
+	t := c.Tangent(s)
+	n := curve.Pt(-t.Y, t.X)
 	d.b.WriteString(`<g data-hand="" stroke-linecap="round" fill="none">`)
-	stroke := func(a, b Point, width float64) {
+	stroke := func(a, b curve.Point, width float64) {
 		line := "M" + d.xy(a) + "L" + d.xy(b)
 		fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(--ink,#10231d)" stroke-width="%s"/><path d="%s" style="stroke:var(--hand,#e9d3b4)" stroke-width="%s"/>`,
 			line, num(width+0.1*w), line, num(width))
 	}
 	for i := range 4 {
-		p := c.at(s).add(t.times((float64(i) - 1.5) * 0.42 * w))
-		stroke(p.add(n.times(0.72*w)), p.sub(n.times(0.62*w)), 0.34*w)
+		p := c.At(s).Add(t.Times((float64(i) - 1.5) * 0.42 * w))
+		stroke(p.Add(n.Times(0.72*w)), p.Sub(n.Times(0.62*w)), 0.34*w)
 	}
-	stroke(c.at(s).add(n.times(0.85*w)).sub(t.times(0.7*w)), c.at(s).add(n.times(0.85*w)).add(t.times(0.85*w)), 0.4*w)
+	stroke(c.At(s).Add(n.Times(0.85*w)).Sub(t.Times(0.7*w)), c.At(s).Add(n.Times(0.85*w)).Add(t.Times(0.85*w)), 0.4*w)
 	d.b.WriteString("</g>")
 }
 
 // pull draws an arrow beside the standing part of rope r, away from the knot.
 func (d *drawing) pull(r int) {
-	c, w := d.curves[r], d.Ropes[r].Width
-	t := c.tangent(0)
-	n := Point{-t.Y, t.X}
-	at := func(s, side float64) Point { return c.at(0.4 * w).add(t.times(s * w)).add(n.times(side * w)) }
+	c, w := d.Curves[r], d.Ropes[r].Width
+	t := c.Tangent(0)
+	n := curve.Pt(-t.Y, t.X)
+	at := func(s, side float64) curve.Point { return c.At(0.4 * w).Add(t.Times(s * w)).Add(n.Times(side * w)) }
 	fmt.Fprintf(&d.b, `<path data-pull="" d="M%sL%sL%sL%sL%sL%sL%sZ" style="fill:var(--move,#e2573d);stroke:var(--paper,#fff)" stroke-width="%s"/>`,
 		d.xy(at(5.2, -1.35)), d.xy(at(5.2, -1.65)), d.xy(at(1.4, -1.65)), d.xy(at(1.4, -2.05)), d.xy(at(0.2, -1.5)), d.xy(at(1.4, -0.95)), d.xy(at(1.4, -1.35)), num(0.08*w))
 }
 
 func escape(s string) string {
 	return strings.NewReplacer("&", "&amp;", "<", "&lt;", ">", "&gt;", `"`, "&quot;").Replace(s)
+}
+
+// Shadow draws a shape with some crossings overridden, by name, and nothing accented.
+func Shadow(sh *shape.Shape, o Options, side map[string]Side) string {
+	o.Step = float64(sh.Steps())
+	d := &drawing{Shape: sh, base: sh, o: o, plain: true, side: side}
+	return d.render()
+}
+
+// Frame is the box of a drawing in its own units: left, top, width, height.
+func Frame(sh *shape.Shape) [4]float64 {
+	d := &drawing{Shape: sh, base: sh}
+	d.box()
+	return [4]float64{d.min.X, d.min.Y, d.max.X - d.min.X, d.max.Y - d.min.Y}
 }
