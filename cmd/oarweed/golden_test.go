@@ -6,7 +6,6 @@ import (
 	"encoding/json"
 	"flag"
 	"fmt"
-	"math"
 	"os"
 	"path/filepath"
 	"slices"
@@ -19,6 +18,7 @@ import (
 	"oarweed/catalogue"
 	"oarweed/core/friction"
 	"oarweed/core/line"
+	"oarweed/internal/same"
 )
 
 var update = flag.Bool("update", false, "write the golden documents anew")
@@ -125,50 +125,13 @@ func TestGoldenAnswers(t *testing.T) {
 			}
 			text, err := os.ReadFile(path)
 			require.NoError(t, err)
-			want := map[string]any{}
+			want := map[string]json.RawMessage{}
 			require.NoError(t, json.Unmarshal(text, &want))
 			require.Len(t, got, len(want))
 			for name, w := range want {
-				var g any
-				require.NoError(t, json.Unmarshal(got[name], &g), name)
-				differences := []string{}
-				compare(name, w, g, &differences)
-				assert.Empty(t, differences[:min(len(differences), 12)], name)
+				differences := same.Documents(name, w, got[name])
+				assert.Empty(t, differences[:min(len(differences), 12)])
 			}
 		})
-	}
-}
-
-// compare lists the places where got lacks or changes what want has; numbers may
-// differ in the tenth figure.
-func compare(at string, want, got any, out *[]string) {
-	switch w := want.(type) {
-	case map[string]any:
-		g, ok := got.(map[string]any)
-		if !ok {
-			*out = append(*out, fmt.Sprintf("%s: %v instead of an object", at, got))
-			return
-		}
-		for k := range w {
-			compare(at+"."+k, w[k], g[k], out)
-		}
-	case []any:
-		g, ok := got.([]any)
-		if !ok || len(g) != len(w) {
-			*out = append(*out, fmt.Sprintf("%s: %d entries instead of %d", at, len(g), len(w)))
-			return
-		}
-		for i := range w {
-			compare(fmt.Sprintf("%s[%d]", at, i), w[i], g[i], out)
-		}
-	case float64:
-		g, ok := got.(float64)
-		if !ok || math.Abs(g-w) > 1e-10*math.Max(1e-3, math.Abs(w)) {
-			*out = append(*out, fmt.Sprintf("%s: %v instead of %v", at, got, w))
-		}
-	default:
-		if want != got {
-			*out = append(*out, fmt.Sprintf("%s: %v instead of %v", at, got, want))
-		}
 	}
 }
