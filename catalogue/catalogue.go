@@ -5,6 +5,7 @@
 package catalogue
 
 import (
+	"bytes"
 	"embed"
 	"errors"
 	"fmt"
@@ -13,7 +14,7 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"go.yaml.in/yaml/v3"
 
 	"oarweed/core/knot"
 	"oarweed/core/problem"
@@ -50,7 +51,9 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 		all.Go(func() {
 			text, err := fs.ReadFile(f, name)
 			if err == nil {
-				err = yaml.UnmarshalWithOptions(text, v, yaml.Strict())
+				d := yaml.NewDecoder(bytes.NewReader(text))
+				d.KnownFields(true)
+				err = d.Decode(v)
 			}
 			if err != nil {
 				hand.Lock()
@@ -88,11 +91,15 @@ func texts(f fs.FS, dir, ext string) map[string]string {
 	return out
 }
 
-// plain strips the source excerpt that the YAML reader adds.
+// plain says what the YAML reader found wrong, and in which line.
 func plain(err error) string {
 	var p *fs.PathError
-	if errors.As(err, &p) {
+	var t *yaml.TypeError
+	switch {
+	case errors.As(err, &p):
 		return "cannot be read"
+	case errors.As(err, &t):
+		return strings.Join(t.Errors, "; ")
 	}
-	return strings.SplitN(err.Error(), "\n", 2)[0]
+	return strings.TrimPrefix(err.Error(), "yaml: ")
 }

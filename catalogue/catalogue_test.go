@@ -34,7 +34,7 @@ func with(t *testing.T, name, from, to string) fs.FS {
 func TestCatalogueErrorsNameFileAndField(t *testing.T) {
 	for _, c := range []struct{ file, from, to, says string }{
 		{"knots/bowline.yaml", "name: Bowline", "name: \"\"", "knots/bowline.yaml.name: missing"},
-		{"knots/bowline.yaml", "bulk: 3.5", "bulky: 3.5", `knots/bowline.yaml: [`},
+		{"knots/bowline.yaml", "bulk: 3.5", "bulky: 3.5", `knots/bowline.yaml: line`},
 		{"knots/bowline.yaml", "fails: breaks", "fails: sulks", "efficiency[1].fails"},
 		{"knots/bowline.yaml", "tag: trade, fails", "tag: rumour, fails", "efficiency[1].tag"},
 		{"knots/bowline.yaml", "moor: {fit: 0.85", "moor: {fit: 7", "tasks.moor"},
@@ -57,7 +57,7 @@ func TestCatalogueErrorsNameFileAndField(t *testing.T) {
 		{"procedures.yaml", "cautions: [left-alone]", "cautions: [sea-monsters]", "sea-monsters"},
 		{"templates.yaml", "{task: extend}", "{task: shrink}", "templates.yaml.anchor.chain[3].joint.task"},
 		{"materials.yaml", "stretch: {value: [0.2, 0.27, 0.35]", "stretch: {value: [0.2, 0.27, 3.5]", "stretch"},
-		{"surfaces.yaml", "id: polished-steel", "id: polished-steel, shine: 1", "surfaces.yaml: ["},
+		{"surfaces.yaml", "id: polished-steel", "id: polished-steel, shine: 1", "surfaces.yaml: line"},
 	} {
 		_, err := catalogue.LoadFrom(with(t, c.file, c.from, c.to))
 		require.Error(t, err, "%s: %s", c.file, c.to)

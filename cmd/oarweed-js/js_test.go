@@ -28,25 +28,30 @@ func TestTheSameAnswersUnderNode(t *testing.T) {
 	build.Env = append(os.Environ(), "GOOS=js", "GOARCH=wasm")
 	out, err := build.CombinedOutput()
 	require.NoError(t, err, "%s", out)
+	cat, err := catalogue.Load()
+	require.NoError(t, err)
+	packed, err := cat.Pack()
+	require.NoError(t, err)
+	pack := filepath.Join(t.TempDir(), "catalogue")
+	require.NoError(t, os.WriteFile(pack, packed, 0o600))
 	root, err := exec.Command("go", "env", "GOROOT").Output()
 	require.NoError(t, err)
-	run := exec.Command("node", "testdata/run.mjs", filepath.Join(strings.TrimSpace(string(root)), "lib", "wasm"), file, quay)
+	run := exec.Command("node", "testdata/run.mjs", filepath.Join(strings.TrimSpace(string(root)), "lib", "wasm"), file, pack, quay)
 	run.Stderr = os.Stderr
 	text, err := run.Output()
 	require.NoError(t, err)
 	var got struct {
-		Choose           json.RawMessage
-		Chain            json.RawMessage
-		Knots            int
-		Knot, Drawing    string
-		Refused, Unknown struct{ Fields []struct{ Field string } }
-		Loaded, Choice   float64
+		Choose                  json.RawMessage
+		Chain                   json.RawMessage
+		Knots                   int
+		Knot, Drawing           string
+		Refused, Unknown, Early struct{ Fields []struct{ Field string } }
+		Started                 float64
+		Loaded, Choice          float64
 	}
 	require.NoError(t, json.Unmarshal(text, &got), "%.200s", text)
-	t.Logf("catalogue loaded in %.0f ms, one choice in %.2f ms", got.Loaded, got.Choice)
+	t.Logf("started in %.0f ms, catalogue loaded in %.0f ms (%d kB), one choice in %.2f ms", got.Started, got.Loaded, len(packed)/1000, got.Choice)
 
-	cat, err := catalogue.Load()
-	require.NoError(t, err)
 	school, err := app.NewSchool(t.Context(), cat, nil, nil)
 	require.NoError(t, err)
 	d, err := rig.Parse(strings.NewReader(quay))
@@ -66,5 +71,6 @@ func TestTheSameAnswersUnderNode(t *testing.T) {
 	assert.True(t, strings.HasPrefix(got.Drawing, "<svg"))
 	require.NotEmpty(t, got.Refused.Fields)
 	assert.Equal(t, "chain[2].line.material", got.Refused.Fields[0].Field)
+	assert.Len(t, got.Early.Fields, 1, "asked before the catalogue is there")
 	assert.Equal(t, "verb", got.Unknown.Fields[0].Field)
 }

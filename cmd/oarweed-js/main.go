@@ -1,13 +1,15 @@
 //go:build js && wasm
 
 // Command oarweed-js is the use cases compiled for the browser: the same rules and the
-// same documents, without a server. It sets the function
+// same documents, without a server. It sets two functions:
 //
+//	oarweedLoad(bytes) → milliseconds
 //	oarweed(verb, text, id) → text
 //
-// where verb is choose, check-rig, knots, knot or drawing; text is a rig document or empty;
-// id names a knot. The answer is JSON, or SVG for a drawing; for bad input it is
-// {"fields": […]}, as in the API's problem documents.
+// The first takes what "oarweed pack" wrote and must be called first. In the second verb is
+// choose, check-rig, knots, knot or drawing; text is a rig document or empty; id names a
+// knot. The answer is JSON, or SVG for a drawing; for bad input it is {"fields": […]}, as in
+// the API's problem documents.
 package main
 
 import (
@@ -15,23 +17,30 @@ import (
 	"encoding/json"
 	"strings"
 	"syscall/js"
+	"time"
 
-	"oarweed/catalogue"
 	"oarweed/core/problem"
 	"oarweed/core/rig"
 	"oarweed/core/shape/draw"
+	"oarweed/core/trade"
 	"oarweed/internal/app"
 )
 
 func main() {
-	cat, err := catalogue.Load()
-	if err != nil {
-		panic(err) // the files are built in and tested
-	}
-	school, err := app.NewSchool(context.Background(), cat, nil, nil)
-	if err != nil {
-		panic(err)
-	}
+	var school *app.School
+	js.Global().Set("oarweedLoad", js.FuncOf(func(_ js.Value, args []js.Value) any {
+		began := time.Now()
+		text := make([]byte, args[0].Get("length").Int())
+		js.CopyBytesToGo(text, args[0])
+		cat, err := trade.Unpack(text)
+		if err == nil {
+			school, err = app.NewSchool(context.Background(), cat, nil, nil)
+		}
+		if err != nil {
+			return refused(err)
+		}
+		return time.Since(began).Seconds() * 1e3
+	}))
 	js.Global().Set("oarweed", js.FuncOf(func(_ js.Value, args []js.Value) any {
 		text := make([]string, 3)
 		for i := range min(len(args), 3) {
@@ -39,14 +48,21 @@ func main() {
 				text[i] = args[i].String()
 			}
 		}
+		if school == nil {
+			return refused(problem.New("", "the catalogue is not loaded", "call oarweedLoad first"))
+		}
 		out, err := answer(school, text[0], text[1], text[2])
 		if err != nil {
-			fields, _ := json.Marshal(map[string]any{"fields": problem.Fields(err)})
-			return string(fields)
+			return refused(err)
 		}
 		return out
 	}))
 	select {} // the functions stay
+}
+
+func refused(err error) string {
+	fields, _ := json.Marshal(map[string]any{"fields": problem.Fields(err)})
+	return string(fields)
 }
 
 func answer(s *app.School, verb, text, id string) (string, error) {

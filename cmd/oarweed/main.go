@@ -41,6 +41,7 @@ type commands struct {
 	Verify    verifyCommand    `cmd:"" help:"Read a database from end to end and compare every row with its checksum."`
 	Export    exportCommand    `cmd:"" help:"Write all data as one JSON document to standard output."`
 	Import    importCommand    `cmd:"" help:"Read all data from standard input into a new database."`
+	Pack      packCommand      `cmd:"" help:"Write the catalogue as one file for the build for the browser."`
 	Openapi   openapiCommand   `cmd:"" help:"Write the API's description."`
 	Help      helpCommand      `cmd:"" hidden:"" help:"Show this."`
 }
@@ -144,6 +145,20 @@ func (e *env) usual() (*app.School, error) { return school(e, nil) }
 func (e *env) trade() (*trade.Catalogue, error) { return loaded() }
 
 type helpCommand struct{}
+
+type packCommand struct{}
+
+func (packCommand) Run(e *env) error {
+	c, err := e.trade()
+	if err != nil {
+		return err
+	}
+	text, err := c.Pack()
+	if err == nil {
+		_, err = e.out.Write(text)
+	}
+	return err
+}
 
 type openapiCommand struct{}
 

@@ -51,3 +51,17 @@ func plainType(t string) string {
 	}
 	return t
 }
+
+// UnmarshalYAML reads a rig in a data file, by the same names and as strictly as JSON.
+func (d *Document) UnmarshalYAML(unmarshal func(any) error) error {
+	var raw any
+	if err := unmarshal(&raw); err != nil {
+		return err
+	}
+	text, err := json.Marshal(raw)
+	if err != nil {
+		return err
+	}
+	*d, err = Parse(bytes.NewReader(text))
+	return err
+}
