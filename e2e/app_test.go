@@ -36,15 +36,14 @@ func TestChooseStepAndRecord(t *testing.T) {
 	p.see(`[data-ruled="bowline"]`, "Cannot be cast off under load")
 	p.see(`[data-ranked]:first-child`, "Round turn and two half hitches")
 
-	// Back in the history, and forth again.
-	p.do(chromedp.NavigateBack())
+	// Taken back, and done again.
+	p.do(chromedp.KeyEvent("z", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	p.see(`[data-testid="sentence"]`, "by hand, once slack")
-	p.do(chromedp.NavigateForward())
+	p.do(chromedp.KeyEvent("y", chromedp.KeyModifiers(chromedp.ModifierCtrl)))
 	p.see(`[data-testid="sentence"]`, "under load, by hand")
 
 	// The address holds the rig: a fresh tab shows the same.
-	address, err := chromedp.Run(p.ctx, chromedp.Location())
-	require.NoError(t, err)
+	address := p.addressOf(`"under-load"`)
 	other := open(t, 1280, 800)
 	other.goTo(address)
 	other.see(`[data-testid="sentence"]`, "under load, by hand")
@@ -116,7 +115,7 @@ func TestBadInputKeepsWhatWasTyped(t *testing.T) {
 	// 10⁹ kN is a number, but no load: the answer from before stays in view.
 	p.enter("load", "1e9 kN")
 	p.see(`[role="alert"]`, "is too large")
-	p.see(`[role="alert"]`, "peak")
+	p.see(`[role="alert"]`, "highest load")
 	p.see(`[data-ranked]:first-child`, "Round turn")
 	p.see(`[data-testid="sentence"]`, "12 mm polyester braid")
 	p.enter("load", "540 lbf")

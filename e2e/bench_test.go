@@ -56,7 +56,7 @@ func BenchmarkPage(b *testing.B) {
 			return v
 		}
 		paint += number(`performance.getEntriesByName("first-contentful-paint")[0].startTime`)
-		answered += number(`performance.getEntriesByType("resource").filter(r => r.name.endsWith("/api/choose"))[0].responseEnd`)
+		answered += number(`performance.getEntriesByType("resource").filter(r => r.name.endsWith("/api/v1/choices"))[0].responseEnd`)
 		script += number(`performance.getEntriesByType("resource").filter(r => r.name.endsWith(".js")).reduce((n, r) => n + r.encodedBodySize, 0) / 1000`)
 		p.press(`[data-phrase="wet"]`)
 		p.do(chromedp.WaitVisible(chromedp.CSS(`[data-option="dry"]`)))

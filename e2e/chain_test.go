@@ -7,7 +7,6 @@ import (
 	"path/filepath"
 	"testing"
 
-	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 )
 
@@ -60,8 +59,7 @@ func TestASharedLinkOpensInAFreshBrowser(t *testing.T) {
 	p.goTo(s.url)
 	p.takeMenu("Begin with a usual rig", "Anchor line with an extension")
 	p.see(`[data-piece="3"]`, "Zeppelin bend")
-	link, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`location.href`))
-	require.NoError(t, err)
+	link := p.addressOf("Anchor line with an extension")
 	fresh := open(t, 390, 844)
 	fresh.goTo(link)
 	fresh.see(`[data-piece="3"]`, "Zeppelin bend")
@@ -134,7 +132,7 @@ func TestAChainIsSaved(t *testing.T) {
 			Chain []json.RawMessage
 		}
 	}
-	p.goTo(s.url + "/api/rigs")
+	p.goTo(s.url + "/api/v1/rigs")
 	require.NoError(t, json.Unmarshal([]byte(p.text("body")), &rigs))
 	for _, r := range rigs {
 		if r.Rig.Name == "Sheet" {

@@ -117,7 +117,7 @@ func TestStepThroughAKnotTiedInTheBight(t *testing.T) {
 		{"handout.pdf", "application/pdf", "%PDF-"},
 		{"handout.svg", "image/svg+xml", "<svg"},
 	} {
-		p.until(fmt.Sprintf(`(window.got ??= {})[%[1]q] ?? (fetch("/api/knots/cats-paw/%[1]s").then(async r => { window.got[%[1]q] = r.ok && r.headers.get("content-type") === %[2]q && (await r.text()).startsWith(%[3]q) }), false)`,
+		p.until(fmt.Sprintf(`(window.got ??= {})[%[1]q] ?? (fetch("/api/v1/knots/cats-paw/%[1]s").then(async r => { window.got[%[1]q] = r.ok && r.headers.get("content-type") === %[2]q && (await r.text()).startsWith(%[3]q) }), false)`,
 			want.path, want.kind, want.starts), want.path)
 	}
 }
@@ -125,12 +125,12 @@ func TestStepThroughAKnotTiedInTheBight(t *testing.T) {
 func TestTheSchoolIsKept(t *testing.T) {
 	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	p := open(t, 390, 844)
-	p.goTo(s.url + "/schools")
+	p.goTo(s.url + "/doctrines")
 	p.press(`[data-question="rolling"] label:nth-of-type(2)`)
 	p.until(`document.querySelector('[data-question="rolling"] label:nth-of-type(2) input').checked`, "three is chosen")
 	p.goTo(s.url + "/knots/rolling-hitch?step=4")
 	p.see(`[data-testid="step-text"]`, "third riding turn")
-	p.goTo(s.url + "/schools")
+	p.goTo(s.url + "/doctrines")
 	p.until(`document.querySelector('[data-question="rolling"] label:nth-of-type(2) input')?.checked`, "and stays so")
 	p.until(`document.documentElement.scrollWidth <= document.documentElement.clientWidth + 1`, "no sideways scrolling")
 }

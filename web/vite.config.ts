@@ -26,5 +26,6 @@ export default defineConfig({
   plugins: [react(), precompress()],
   build: { target: "es2023" },
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },
-  test: { environment: "happy-dom" },
+  // Generous: a busy machine is slow, not wrong.
+  test: { environment: "happy-dom", testTimeout: 60_000, hookTimeout: 60_000 },
 });

@@ -18,6 +18,7 @@ import (
 	"oarweed/catalogue"
 	"oarweed/core/friction"
 	"oarweed/core/line"
+	"oarweed/core/rig"
 	"oarweed/internal/same"
 )
 
@@ -134,4 +135,18 @@ func TestGoldenAnswers(t *testing.T) {
 			}
 		})
 	}
+}
+
+// The table of fields, as the front end's tests read it.
+func TestGoldenFields(t *testing.T) {
+	got, err := json.MarshalIndent(rig.Fields, "", "  ")
+	require.NoError(t, err)
+	path := filepath.Join("testdata", "golden", "fields.json")
+	if *update {
+		require.NoError(t, os.WriteFile(path, append(got, '\n'), 0o644))
+		return
+	}
+	want, err := os.ReadFile(path)
+	require.NoError(t, err)
+	assert.JSONEq(t, string(want), string(got))
 }

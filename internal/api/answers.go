@@ -42,7 +42,7 @@ func answers(a huma.API) {
 
 // choiceMap streams a map: first the frame, then the rows as they are known.
 func choiceMap(a huma.API) {
-	schema := func(v any) *huma.Schema { return huma.SchemaFromType(a.OpenAPI().Components.Schemas, typeOf(v)) }
+	schema := func(v any) *huma.Schema { return a.OpenAPI().Components.Schemas.Schema(typeOf(v), true, "") }
 	o := op("choice", "map", http.MethodPost, "/maps", "Choice map over two inputs")
 	o.Description = "Lines of JSON: first the frame, then the rows as they are known."
 	o.Responses = map[string]*huma.Response{"200": {Description: "The frame, then the rows",

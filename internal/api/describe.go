@@ -33,6 +33,7 @@ func Description(a huma.API) map[string]any {
 	_ = json.Unmarshal(text, &doc) // what was just written
 	schemas := doc["components"].(map[string]any)["schemas"].(map[string]any)
 	parts := map[rig.Part]string{rig.WholeRig: "RigDocument", rig.FittingPart: "RigFitting", rig.JointPart: "RigJoint", rig.LinePart: "RigLine"}
+	words := map[string]any{}
 	for _, f := range rig.Fields {
 		properties := schemas[parts[f.Part]].(map[string]any)["properties"].(map[string]any)
 		p := properties[f.JSON].(map[string]any)
@@ -46,6 +47,16 @@ func Description(a huma.API) map[string]any {
 				ids = append(ids, v.ID)
 			}
 			p["enum"] = ids
+			words[f.JSON] = ids
+		}
+	}
+	// The same words where the catalogue and the locker say them of a line or a task.
+	for _, schema := range schemas {
+		properties, _ := schema.(map[string]any)["properties"].(map[string]any)
+		for _, name := range []string{"construction", "release", "character"} {
+			if p, ok := properties[name].(map[string]any); ok && p["type"] == "string" {
+				p["enum"] = words[name]
+			}
 		}
 	}
 	return doc

@@ -1,192 +1,134 @@
-import { Box, Dialog, Flex, Portal } from "@chakra-ui/react";
-import { lazy, Suspense, useEffect, useState } from "react";
-import { NavLink, Route, Routes } from "react-router";
+import { Box, chakra, Flex } from "@chakra-ui/react";
+import { lazy, Suspense, useState } from "react";
+import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { RigView } from "./rig/view";
-import { isTyping } from "./ui/keys";
+import { Boundary } from "./ui/boundary";
+import { Press } from "./ui/button";
+import { keys, useKey } from "./ui/keys";
 import { type Light, useLight } from "./ui/light";
+import { Select } from "./ui/pick";
+import { Sheet } from "./ui/sheet";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
 const KnotList = lazy(() => import("./knot/list").then((m) => ({ default: m.KnotList })));
 const JobList = lazy(() => import("./jobs/view").then((m) => ({ default: m.JobList })));
 const JobView = lazy(() => import("./jobs/view").then((m) => ({ default: m.JobView })));
 const CompareView = lazy(() => import("./knot/compare").then((m) => ({ default: m.CompareView })));
-const SchoolsView = lazy(() => import("./schools/view").then((m) => ({ default: m.SchoolsView })));
+const DoctrinesView = lazy(() => import("./doctrines/view").then((m) => ({ default: m.DoctrinesView })));
 const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
 const places = [
-  { to: "/", name: "Rig", key: "r" },
-  { to: "/knots", name: "Knots", key: "k" },
-  { to: "/jobs", name: "Jobs", key: "j" },
-  { to: "/log", name: "Log", key: "l" },
+  { to: "/", name: "Rig" },
+  { to: "/knots", name: "Knots" },
+  { to: "/jobs", name: "Jobs" },
+  { to: "/log", name: "Log" },
+];
+
+const lights: { id: Light; name: string }[] = [
+  { id: "day", name: "Day light" },
+  { id: "sun", name: "Full sun" },
+  { id: "night", name: "Night" },
 ];
 
 export function App() {
   const [light, setLight] = useLight();
   const [help, setHelp] = useState(false);
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      if (isTyping(e)) return;
-      const place = places.find((p) => p.key === e.key);
-      if (place) document.querySelector<HTMLAnchorElement>(`nav a[href="${place.to}"]`)?.click();
-      else if (e.key === "?") setHelp(true);
-      else if (e.key === "s") setLight(light === "sun" ? "day" : "sun");
-    };
-    window.addEventListener("keydown", press);
-    return () => window.removeEventListener("keydown", press);
-  }, [light, setLight]);
+  const go = useNavigate();
+  const where = useLocation().pathname;
+  useKey("rig", () => go("/"));
+  useKey("knots", () => go("/knots"));
+  useKey("jobs", () => go("/jobs"));
+  useKey("log", () => go("/log"));
+  useKey("sun", () => setLight(light === "sun" ? "day" : "sun"));
+  useKey("help", () => setHelp(true));
   return (
     <Flex direction="column" minH="100vh">
-      <Flex
-        as="header"
-        className="no-print"
-        align="center"
-        gap={{ base: 1, md: 5 }}
-        px={{ base: 2, md: 6 }}
-        h="56px"
-        bg="kelp"
-        color="kelpInk"
-      >
-        <Flex align="center" gap="2" className="head" fontSize="22px">
-          <svg width="26" height="26" viewBox="0 0 32 32" aria-hidden="true">
-            <path
-              d="M16 30C9 22 23 18 15 8"
-              fill="none"
-              stroke="#7fc1b4"
-              strokeWidth="3.2"
-              strokeLinecap="round"
+      <Head light={light} setLight={setLight} help={() => setHelp(true)} />
+      <Boundary where={where}>
+        <Suspense fallback={<Box p="6">Loading…</Box>}>
+          <Routes>
+            <Route path="/" element={<RigView />} />
+            <Route path="/knots" element={<KnotList />} />
+            <Route path="/knots/:id" element={<KnotView />} />
+            <Route path="/knots/:id/drill" element={<DrillView />} />
+            <Route path="/compare" element={<CompareView />} />
+            <Route path="/doctrines" element={<DoctrinesView />} />
+            <Route path="/jobs" element={<JobList />} />
+            <Route path="/jobs/:id" element={<JobView />} />
+            <Route path="/log" element={<LogView />} />
+            <Route
+              path="*"
+              element={<Box p="6">There is no page here. Use Rig, Knots, Jobs or Log above.</Box>}
             />
-            <path d="M17 20c6-1 8-4 8-10-6 0-9 4-8 10zM14 25c-6-1-8-4-8-9 6 0 9 3 8 9z" fill="#7fc1b4" />
-            <circle cx="15" cy="5.5" r="4" fill="#e2a03c" />
-          </svg>
-          <Box display={{ base: "none", sm: "block" }}>Oarweed</Box>
-        </Flex>
-        <Flex as="nav" aria-label="Views" h="100%" gap="1">
-          {places.map((p) => (
-            <NavLink key={p.to} to={p.to} end={p.to === "/"}>
-              {({ isActive }) => (
-                <Flex
-                  h="100%"
-                  minW={{ base: "44px", sm: "52px" }}
-                  px={{ base: 1.5, md: 4 }}
-                  align="center"
-                  justify="center"
-                  fontWeight={isActive ? 700 : 400}
-                  borderBottom="4px solid"
-                  borderTop="4px solid transparent"
-                  borderColor={isActive ? "#e2a03c" : "transparent"}
-                >
-                  {p.name}
-                </Flex>
-              )}
-            </NavLink>
-          ))}
-        </Flex>
-        <Box flex="1" />
-        <label>
-          <span className="sr-only" style={{ position: "absolute", left: -9999 }}>
-            Light
-          </span>
-          <select
-            value={light}
-            onChange={(e) => setLight(e.target.value as Light)}
-            style={{
-              minHeight: 44,
-              background: "transparent",
-              color: "inherit",
-              padding: "0 2px",
-              borderRadius: 8,
-              maxWidth: "24vw",
-            }}
-          >
-            {(["day", "sun", "night"] as const).map((l) => (
-              <option key={l} value={l} style={{ color: "#000" }}>
-                {{ day: "Day light", sun: "Full sun", night: "Night" }[l]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <Box
-          as="button"
-          minW="44px"
-          minH="44px"
-          cursor="pointer"
-          fontWeight="700"
-          aria-label="Keys and help"
-          onClick={() => setHelp(true)}
-        >
-          ?
-        </Box>
-      </Flex>
-      <Suspense fallback={<Box p="6">Loading…</Box>}>
-        <Routes>
-          <Route path="/" element={<RigView />} />
-          <Route path="/knots" element={<KnotList />} />
-          <Route path="/knots/:id" element={<KnotView />} />
-          <Route path="/knots/:id/drill" element={<DrillView />} />
-          <Route path="/compare" element={<CompareView />} />
-          <Route path="/schools" element={<SchoolsView />} />
-          <Route path="/jobs" element={<JobList />} />
-          <Route path="/jobs/:id" element={<JobView />} />
-          <Route path="/log" element={<LogView />} />
-          <Route
-            path="*"
-            element={<Box p="6">There is no page here. Use Rig, Knots, Jobs or Log above.</Box>}
-          />
-        </Routes>
-      </Suspense>
-      <Help open={help} close={() => setHelp(false)} />
+          </Routes>
+        </Suspense>
+      </Boundary>
+      <Sheet open={help} close={() => setHelp(false)} title="Keys">
+        {Object.values(keys).map(({ shown, does }) => (
+          <Flex key={shown} gap="4" py="1.5">
+            <Box minW="110px" fontWeight="700">
+              {shown}
+            </Box>
+            <Box>{does}</Box>
+          </Flex>
+        ))}
+      </Sheet>
     </Flex>
   );
 }
 
-function Help({ open, close }: { open: boolean; close: () => void }) {
-  const keys = [
-    ["r  k  j  l", "Rig, Knots, Jobs, Log"],
-    ["s", "Full sun on and off"],
-    ["← →", "In the sentence: from phrase to phrase. On a knot: step back and on"],
-    ["Enter", "Change the phrase"],
-    ["a", "Record an attempt at this knot"],
-    ["1 2 3 4", "On a knot: the four views"],
-    ["Ctrl z", "On a rig: take the last change back; with Shift, do it again"],
-    ["p", "On a knot: play the tying, and pause"],
-  ];
+const Place = chakra(NavLink, {
+  base: {
+    display: "flex",
+    h: "100%",
+    minW: { base: "44px", sm: "52px" },
+    px: { base: 1.5, md: 4 },
+    alignItems: "center",
+    justifyContent: "center",
+    borderBlock: "4px solid transparent",
+    "&[aria-current=page]": { fontWeight: 700, borderBottomColor: "#e2a03c" },
+  },
+});
+
+function Head(props: { light: Light; setLight: (l: Light) => void; help: () => void }) {
   return (
-    <Dialog.Root open={open} onOpenChange={(e) => !e.open && close()}>
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content bg="sheet" color="ink">
-            <Dialog.Header>
-              <Dialog.Title>Keys</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              {keys.map(([key, what]) => (
-                <Flex key={key} gap="4" py="1.5">
-                  <Box minW="80px" fontWeight="700" whiteSpace="pre">
-                    {key}
-                  </Box>
-                  <Box>{what}</Box>
-                </Flex>
-              ))}
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Box
-                as="button"
-                minH="44px"
-                px="5"
-                bg="kelp"
-                color="kelpInk"
-                borderRadius="8px"
-                cursor="pointer"
-                onClick={close}
-              >
-                Close
-              </Box>
-            </Dialog.Footer>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <Flex
+      as="header"
+      className="no-print"
+      align="center"
+      gap={{ base: 1, md: 5 }}
+      px={{ base: 2, md: 6 }}
+      h="56px"
+      bg="kelp"
+      color="kelpInk"
+    >
+      <Flex align="center" gap="2" className="head" fontSize="xl">
+        <Sign />
+        <Box display={{ base: "none", sm: "block" }}>Oarweed</Box>
+      </Flex>
+      <Flex as="nav" aria-label="Views" h="100%" gap="1">
+        {places.map((p) => (
+          <Place key={p.to} to={p.to} end={p.to === "/"}>
+            {p.name}
+          </Place>
+        ))}
+      </Flex>
+      <Box flex="1" />
+      <Select plain label="Light" value={props.light} set={(l) => props.setLight(l as Light)} list={lights} />
+      <Press look="head" minW="44px" aria-label="Keys and help" onClick={props.help}>
+        ?
+      </Press>
+    </Flex>
+  );
+}
+
+function Sign() {
+  return (
+    <svg width="26" height="26" viewBox="0 0 32 32" aria-hidden="true">
+      <path d="M16 30C9 22 23 18 15 8" fill="none" stroke="#7fc1b4" strokeWidth="3.2" strokeLinecap="round" />
+      <path d="M17 20c6-1 8-4 8-10-6 0-9 4-8 10zM14 25c-6-1-8-4-8-9 6 0 9 3 8 9z" fill="#7fc1b4" />
+      <circle cx="15" cy="5.5" r="4" fill="#e2a03c" />
+    </svg>
   );
 }

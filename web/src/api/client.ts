@@ -3,15 +3,17 @@ import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 export type Rig = Schemas["RigDocument"];
-export type Answer = Schemas["ChooseAnswer"];
-export type Choice = Schemas["ChooseChoice"];
-export type Ruled = Schemas["ChooseRuled"];
-export type Hold = Schemas["ChooseHold"];
+export type SavedRig = Schemas["RigSaved"];
+export type Answer = Schemas["Answer"];
+export type Choice = Schemas["Choice"];
+export type Ruled = Schemas["Ruled"];
+export type Hold = Schemas["Hold"];
 export type Figure = Schemas["EvidenceFigure"];
 export type Catalogue = Schemas["Catalogue"];
 export type Task = Schemas["RigTask"];
 export type KnotPage = Schemas["KnotPage"];
-export type Attempt = Schemas["StoreAttempt"];
+export type Attempt = Schemas["PracticeAttempt"];
+export type Learner = Schemas["PracticeLearner"];
 export type Problem = Schemas["Problem"];
 
 export const api = createClient<paths>({
@@ -38,9 +40,16 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: Problem }>): P
   let result: { data?: T; error?: Problem };
   try {
     result = await call;
-  } catch {
+  } catch (e) {
+    if (e instanceof DOMException && e.name === "AbortError") throw e;
     throw new ApiError(silence);
   }
   if (result.error) throw new ApiError(result.error.detail ? result.error : silence);
   return result.data as T;
+}
+
+/** The record that stands in the way of a change, if that is what was wrong. */
+export function conflictOf<T>(error: unknown): { kept: T; nameTaken: boolean } | undefined {
+  if (!(error instanceof ApiError) || error.problem.status !== 409) return undefined;
+  return { kept: error.problem.kept as T, nameTaken: error.problem.name_taken ?? false };
 }

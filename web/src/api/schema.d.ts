@@ -4,14 +4,14 @@
  */
 
 export interface paths {
-    "/api/attempts": {
+    "/api/v1/attempts": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The latest attempts */
+        /** The attempts, newest first */
         get: operations["attempts"];
         put?: never;
         /** Record an attempt */
@@ -22,7 +22,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/attempts/{id}": {
+    "/api/v1/attempts/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -39,14 +39,31 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/catalogue": {
+    "/api/v1/attempts/{id}/restoration": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Materials, fittings, tasks and knots */
+        get?: never;
+        put?: never;
+        /** Bring back an attempt that was taken back */
+        post: operations["restore-attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Materials, fittings, tasks, fields and knots */
         get: operations["catalogue"];
         put?: never;
         post?: never;
@@ -56,7 +73,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/chances": {
+    "/api/v1/chances": {
         parameters: {
             query?: never;
             header?: never;
@@ -73,7 +90,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/changes": {
+    "/api/v1/changes": {
         parameters: {
             query?: never;
             header?: never;
@@ -90,7 +107,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/choose": {
+    "/api/v1/choices": {
         parameters: {
             query?: never;
             header?: never;
@@ -99,7 +116,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Rank the knots for a rig */
+        /** Rank the knots for a rig with one joint */
         post: operations["choose"];
         delete?: never;
         options?: never;
@@ -107,14 +124,32 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/faults/{id}/drawing.svg": {
+    "/api/v1/doctrines": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The drawing of a faulty form, as SVG */
+        /** Where practitioners disagree, and what you teach */
+        get: operations["doctrines"];
+        /** Choose what you teach */
+        put: operations["teach"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/faults/{id}/drawing.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drawing of a faulty form */
         get: operations["fault-drawing"];
         put?: never;
         post?: never;
@@ -124,14 +159,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/friction": {
+    "/api/v1/friction": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Whether a hitch holds */
+        /** Whether a hitch holds at a friction */
         get: operations["friction"];
         put?: never;
         post?: never;
@@ -141,7 +176,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/hold": {
+    "/api/v1/holds": {
         parameters: {
             query?: never;
             header?: never;
@@ -158,7 +193,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/knots/{id}": {
+    "/api/v1/knots/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -175,14 +210,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/knots/{id}/drawing.svg": {
+    "/api/v1/knots/{id}/drawing.svg": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The drawing of a knot, as SVG */
+        /** The drawing of a knot */
         get: operations["drawing"];
         put?: never;
         post?: never;
@@ -192,7 +227,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/knots/{id}/drill": {
+    "/api/v1/knots/{id}/drill": {
         parameters: {
             query?: never;
             header?: never;
@@ -209,14 +244,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/knots/{id}/drill.svg": {
+    "/api/v1/knots/{id}/drill.svg": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The drill with some crossings set, as SVG */
+        /** The drill with some crossings set */
         get: operations["drill-drawing"];
         put?: never;
         post?: never;
@@ -226,7 +261,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/knots/{id}/drill/verdict": {
+    "/api/v1/knots/{id}/drill/verdict": {
         parameters: {
             query?: never;
             header?: never;
@@ -243,14 +278,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/knots/{id}/handout.pdf": {
+    "/api/v1/knots/{id}/handout.pdf": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A knot on one printable page */
+        /** A knot on one printable page, as PDF */
         get: operations["handout"];
         put?: never;
         post?: never;
@@ -260,14 +295,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/knots/{id}/handout.svg": {
+    "/api/v1/knots/{id}/handout.svg": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** A knot on one page, as SVG */
+        /** A knot on one printable page, as SVG */
         get: operations["handout-svg"];
         put?: never;
         post?: never;
@@ -277,17 +312,17 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/learners": {
+    "/api/v1/learners": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The learners */
+        /** The learners, by name */
         get: operations["learners"];
         put?: never;
-        /** Add a learner */
+        /** Add a learner, or find the one of that name */
         post: operations["add-learner"];
         delete?: never;
         options?: never;
@@ -295,14 +330,32 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lines": {
+    "/api/v1/learners/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** The locker */
+        /** A learner */
+        get: operations["learner"];
+        /** Change a learner's name */
+        put: operations["rename-learner"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The locker, by name */
         get: operations["lines"];
         put?: never;
         /** Put a line in the locker */
@@ -313,14 +366,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/lines/{id}": {
+    "/api/v1/lines/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** A line of the locker */
+        get: operations["line"];
         /** Change a line of the locker */
         put: operations["change-line"];
         post?: never;
@@ -331,7 +385,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/load/{kind}": {
+    "/api/v1/loads/{kind}": {
         parameters: {
             query?: never;
             header?: never;
@@ -348,7 +402,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/map": {
+    "/api/v1/maps": {
         parameters: {
             query?: never;
             header?: never;
@@ -357,7 +411,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Choice map over two inputs, row by row as lines of JSON: first the frame, then the rows as they are known */
+        /**
+         * Choice map over two inputs
+         * @description Lines of JSON: first the frame, then the rows as they are known.
+         */
         post: operations["map"];
         delete?: never;
         options?: never;
@@ -365,7 +422,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/procedures/{id}": {
+    "/api/v1/procedures/{id}/card": {
         parameters: {
             query?: never;
             header?: never;
@@ -382,7 +439,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/quantity": {
+    "/api/v1/quantity": {
         parameters: {
             query?: never;
             header?: never;
@@ -399,7 +456,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rig": {
+    "/api/v1/rig-checks": {
         parameters: {
             query?: never;
             header?: never;
@@ -409,41 +466,24 @@ export interface paths {
         get?: never;
         put?: never;
         /** Answer for a whole chain: every joint, the weakest link, what to cut */
-        post: operations["rig-answer"];
+        post: operations["check-rig"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/rig.schema.json": {
+    "/api/v1/rigs": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** JSON Schema of a rig document */
-        get: operations["rig-schema"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rigs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Saved rigs */
+        /** Saved rigs, the last changed first */
         get: operations["rigs"];
         put?: never;
-        /** Save a rig */
+        /** Save a new rig */
         post: operations["add-rig"];
         delete?: never;
         options?: never;
@@ -451,7 +491,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{id}": {
+    "/api/v1/rigs/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -470,25 +510,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/schools": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Where practitioners disagree, and what you teach */
-        get: operations["schools"];
-        /** Choose what you teach */
-        put: operations["choose-schools"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shackle": {
+    "/api/v1/shackle": {
         parameters: {
             query?: never;
             header?: never;
@@ -505,7 +527,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/strength": {
+    "/api/v1/strength": {
         parameters: {
             query?: never;
             header?: never;
@@ -526,58 +548,7 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        Catalogue: {
-            cautions: components["schemas"]["RigCaution"][];
-            fittings: components["schemas"]["RigFittingKind"][];
-            hitches: components["schemas"]["FrictionChoice"][];
-            knots: components["schemas"]["KnotBrief"][];
-            materials: components["schemas"]["LineMaterial"][];
-            procedures: components["schemas"]["CatalogueProcedure"][];
-            surfaces: components["schemas"]["LineSurface"][];
-            tasks: components["schemas"]["RigTask"][];
-            templates: components["schemas"]["CatalogueTemplate"][];
-            weights: {
-                [key: string]: components["schemas"]["RigWeights"];
-            };
-        };
-        CatalogueProcedure: {
-            cautions: string[];
-            id: string;
-            name: string;
-            needs: string;
-            steps: components["schemas"]["CatalogueProcedureStep"][];
-            when: string;
-        };
-        CatalogueProcedureStep: {
-            knot?: string;
-            says: string;
-        };
-        CatalogueRelative: {
-            knot: string;
-            name: string;
-            why: string;
-        };
-        CatalogueTemplate: {
-            id: string;
-            rig: components["schemas"]["RigDocument"];
-        };
-        CatalogueVerdict: {
-            /** Format: int64 */
-            differs: number;
-            name: string;
-            right: boolean;
-            says: string;
-        };
-        Changes: {
-            changes: components["schemas"]["ChooseChange"][];
-            inputs: components["schemas"]["ChooseInput"][];
-        };
-        "Choose-schoolsRequest": {
-            chosen: {
-                [key: string]: string;
-            };
-        };
-        ChooseAnswer: {
+        Answer: {
             cautions: components["schemas"]["RigCaution"][];
             defaults: components["schemas"]["RigDefault"][];
             /** Format: double */
@@ -585,79 +556,138 @@ export interface components {
             /** @enum {string} */
             factor_tag: "published" | "trade" | "memory" | "computed" | "yours";
             factor_why: string;
-            line: components["schemas"]["ChooseLineAnswer"];
-            /** Format: double */
+            line: components["schemas"]["LineAnswer"];
+            /**
+             * Format: double
+             * @description load × design factor, kN
+             */
             needed_kn: number;
-            other?: components["schemas"]["ChooseLineAnswer"];
-            ranked: components["schemas"]["ChooseChoice"][];
+            other?: components["schemas"]["LineAnswer"];
+            /** @description knots that will do, best first */
+            ranked: components["schemas"]["Choice"][];
             rig: components["schemas"]["RigDocument"];
-            ruled_out: components["schemas"]["ChooseRuled"][];
+            /** @description knots that will not, with the reasons */
+            ruled_out: components["schemas"]["Ruled"][];
         };
-        ChooseCard: {
+        Attempts: {
+            attempts: components["schemas"]["PracticeAttempt"][];
+            /** @description cursor of the next page; left out after the last */
+            next?: string;
+        };
+        Card: {
             cautions: components["schemas"]["RigCaution"][];
+            /** @description a light hand on the tail holds at the lowest friction expected */
             holds: boolean;
             id: string;
             name: string;
             needs: string;
             notes: string[];
-            steps: components["schemas"]["CatalogueProcedureStep"][];
+            steps: components["schemas"]["TradeProcedureStep"][];
             /** Format: int64 */
             turns: number;
             when: string;
             /** Format: int64 */
             winch_turns: number;
         };
-        ChooseChance: {
+        Catalogue: {
+            cautions: components["schemas"]["RigCaution"][];
+            fields: components["schemas"]["RigField"][];
+            fittings: components["schemas"]["RigFittingKind"][];
+            hitches: components["schemas"]["FrictionChoice"][];
+            knots: components["schemas"]["KnotBrief"][];
+            materials: components["schemas"]["LineMaterial"][];
+            procedures: components["schemas"]["TradeProcedure"][];
+            surfaces: components["schemas"]["LineSurface"][];
+            tasks: components["schemas"]["RigTask"][];
+            templates: components["schemas"]["TradeTemplate"][];
+            weights: {
+                [key: string]: components["schemas"]["RigWeights"];
+            };
+        };
+        Chance: {
             /** Format: double */
             breaks: number;
+            /** @description no friction model decides the hold; slips counts only those that slip before they break */
             by_class: boolean;
             /** Format: double */
             holds: number;
             /** Format: double */
             p50_kn: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description 5 of 100 draws bear less, kN
+             */
             p5_kn: number;
             /** Format: double */
             p95_kn: number;
             /** Format: double */
             slips: number;
         };
-        ChooseChange: {
-            /** Format: double */
+        Change: {
+            /**
+             * Format: double
+             * @description value now; 0 for a condition that is not a number
+             */
             from: number;
             input: string;
+            /** @description what comes first beyond; empty if none will do */
             knot: string;
             name: string;
             says: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description value at which the first choice changes
+             */
             to: number;
             unit: string;
         };
-        ChooseChoice: {
+        Changes: {
+            changes: components["schemas"]["Change"][];
+            inputs: components["schemas"]["InputRange"][];
+        };
+        Choice: {
             cautions: components["schemas"]["RigCaution"][];
-            contributions: components["schemas"]["ChooseContribution"][];
+            contributions: components["schemas"]["Contribution"][];
             drawn: boolean;
-            dry: components["schemas"]["ChooseHold"];
+            dry: components["schemas"]["Hold"];
             flags: string[];
-            kind: string;
+            /** @enum {string} */
+            kind: "loop" | "hitch" | "bend" | "stopper" | "terminal";
             knot: string;
             name: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description line to tie with: what the knot takes, and the tail, m
+             */
             needs_m: number;
             reason: string;
             release_how: string;
             release_word: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description 0 to 100, the sum of the contributions
+             */
             score: number;
             seconds: components["schemas"]["EvidenceFigure"];
-            strength: components["schemas"]["ChooseStrength"];
-            /** Format: double */
+            strength: components["schemas"]["Strength"];
+            /**
+             * Format: double
+             * @description end that must be left, m
+             */
             tail_m: number;
-            wet: components["schemas"]["ChooseHold"];
+            wet: components["schemas"]["Hold"];
             /** Format: int64 */
             wraps?: number;
         };
-        ChooseContribution: {
+        Chosen: {
+            /** @description question id → doctrine id; left out: the usual one */
+            chosen: {
+                [key: string]: string;
+            };
+            /** Format: int64 */
+            readonly revision: number;
+        };
+        Contribution: {
             criterion: string;
             /** Format: double */
             points: number;
@@ -666,7 +696,7 @@ export interface components {
             /** Format: double */
             weight: number;
         };
-        ChooseCut: {
+        Cut: {
             /** Format: int64 */
             at: number;
             /** Format: double */
@@ -678,182 +708,37 @@ export interface components {
             /** Format: double */
             total_m: number;
         };
-        ChooseHold: {
-            /** Format: double */
-            chance?: number;
-            /** @enum {string} */
-            class: "holds" | "marginal" | "slips";
-            /** Format: double */
-            hand_n?: number;
-            mu?: components["schemas"]["EvidenceFigure"];
-            /** Format: double */
-            mu_critical?: number;
-            /** @enum {string} */
-            tag: "published" | "trade" | "memory" | "computed" | "yours";
-            why: string;
-        };
-        ChooseHoldRow: {
-            /** Format: double */
-            highest_n: number | null;
-            /** Format: double */
-            likely_n: number | null;
-            /** Format: double */
-            locks: number;
-            /** Format: double */
-            lowest_n: number | null;
+        Doctrines: {
+            /** @description question id → doctrine id; left out: the usual one */
+            chosen: {
+                [key: string]: string;
+            };
+            questions: components["schemas"]["KnotQuestion"][];
             /** Format: int64 */
-            n: number;
+            readonly revision: number;
         };
-        ChooseHoldTable: {
-            hitch: string;
-            mu: components["schemas"]["EvidenceFigure"];
-            rows: components["schemas"]["ChooseHoldRow"][];
-            says: string;
-            trade?: components["schemas"]["ChooseTradeHold"];
-            /** Format: int64 */
-            turns?: number;
-        };
-        ChooseInput: {
-            id: string;
-            /** Format: double */
-            max: number;
-            /** Format: double */
-            min: number;
-            name: string;
-            unit: string;
-        };
-        ChooseJointAnswer: {
-            against: components["schemas"]["ChooseReason"][];
-            answer: components["schemas"]["ChooseAnswer"];
-            /** Format: int64 */
-            at: number;
-            chosen?: components["schemas"]["ChooseChoice"];
-            /** Format: double */
-            fails: number;
-            knot: string;
-            where: string;
-        };
-        ChooseLineAnswer: {
-            capacity_kn: components["schemas"]["EvidenceFigure"];
-            /** Format: double */
-            diameter_mm: number;
-            mbl_kn: components["schemas"]["EvidenceFigure"];
-            name: string;
-            options: components["schemas"]["ChooseOption"][];
-            why: string;
-        };
-        ChooseLineInRig: {
-            /** Format: int64 */
-            at: number;
-            capacity_kn: components["schemas"]["EvidenceFigure"];
-            /** Format: double */
-            diameter_mm: number;
-            /** Format: double */
-            fails: number;
-            mbl_kn: components["schemas"]["EvidenceFigure"];
-            name: string;
-            options: components["schemas"]["ChooseOption"][];
-            /** Format: double */
-            utilisation: number;
-            why: string;
-        };
-        ChooseOption: {
-            mbl_kn: components["schemas"]["EvidenceFigure"];
-            name: string;
-            used: boolean;
-        };
-        ChooseReason: {
-            gate: string;
-            why: string;
-        };
-        ChooseRigAnswer: {
-            capacity_kn?: components["schemas"]["EvidenceFigure"];
-            cast_off: string[];
-            cautions: components["schemas"]["RigCaution"][];
-            chance?: components["schemas"]["ChooseChance"];
-            cut: components["schemas"]["ChooseCut"][];
-            joints: components["schemas"]["ChooseJointAnswer"][];
-            lines: components["schemas"]["ChooseLineInRig"][];
-            /** Format: double */
-            margin: number;
-            /** Format: double */
-            needed_kn: number;
-            rig: components["schemas"]["RigDocument"];
-            weakest?: components["schemas"]["ChooseWeakest"];
-        };
-        ChooseRuled: {
-            knot: string;
-            name: string;
-            near: boolean;
-            reasons: components["schemas"]["ChooseReason"][];
-        };
-        ChooseShackleAnswer: {
-            cautions: components["schemas"]["RigCaution"][];
-            /** Format: double */
-            diameter_mm: number;
-            rows: components["schemas"]["ChooseShackleClamp"][];
-        };
-        ChooseShackleCell: {
-            /** Format: double */
-            bulk_mm: number;
-            /** Format: double */
-            cord_m: number;
-            first: string;
-            knot: string;
+        DrillCrossing: {
             name: string;
             /** Format: double */
-            ratio: number;
-            says: string;
+            x: number;
             /** Format: double */
-            seconds: number;
-            /** @enum {string} */
-            word: "holds" | "marginal" | "pulls through";
-        };
-        ChooseShackleClamp: {
-            cells: components["schemas"]["ChooseShackleCell"][];
-            knot: string;
-            name: string;
-            never: string;
-            /** Format: double */
-            opening_mm: number;
-        };
-        ChooseStrength: {
-            capacity_kn: components["schemas"]["EvidenceFigure"];
-            efficiency: components["schemas"]["EvidenceFigure"];
-            fails: string;
-            /** Format: double */
-            margin: number;
-            /** Format: double */
-            times: number;
-            /** Format: double */
-            utilisation: number;
-            /** @enum {string} */
-            word: "enough" | "short" | "thin";
-        };
-        ChooseTradeHold: {
-            /** @enum {string} */
-            class: "holds" | "marginal" | "slips";
-            /** @enum {string} */
-            tag: "published" | "trade" | "memory" | "computed" | "yours";
-            why: string;
-        };
-        ChooseWeakest: {
-            /** Format: int64 */
-            at: number;
-            capacity_kn: components["schemas"]["EvidenceFigure"];
-            fails: string;
-            name: string;
-            says: string;
-            where: string;
+            y: number;
         };
         DrillPage: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description number of ways to set all crossings
+             */
             choices: number;
-            crossings: components["schemas"]["ShapeDrillCrossing"][];
+            crossings: components["schemas"]["DrillCrossing"][];
+            /** @description left, top, width and height of the drawing in its own units */
             frame: number[];
             id: string;
             name: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description how many different tangles they make
+             */
             tangles: number;
         };
         EvidenceFigure: {
@@ -866,6 +751,7 @@ export interface components {
             source: string;
             /** @enum {string} */
             tag: "published" | "trade" | "memory" | "computed" | "yours";
+            unit?: string;
         };
         EvidenceInterval: {
             /** Format: double */
@@ -874,11 +760,6 @@ export interface components {
             likely: number;
             /** Format: double */
             low: number;
-        };
-        Field: {
-            field: string;
-            fix?: string;
-            message: string;
         };
         FrictionChoice: {
             counts: string;
@@ -897,20 +778,109 @@ export interface components {
             /** Format: double */
             turns_to_hold?: number;
         };
+        Hold: {
+            /**
+             * Format: double
+             * @description chance that it locks, for hitches with a friction model
+             */
+            chance?: number;
+            /** @enum {string} */
+            class: "holds" | "marginal" | "slips";
+            /**
+             * Format: double
+             * @description force on the end at the lowest friction, N; left out where it locks or no hand can hold it
+             */
+            hand_n?: number;
+            mu?: components["schemas"]["EvidenceFigure"];
+            /**
+             * Format: double
+             * @description least friction at which it locks; left out where it never does
+             */
+            mu_critical?: number;
+            /** @enum {string} */
+            tag: "published" | "trade" | "memory" | "computed" | "yours";
+            why: string;
+        };
+        HoldRow: {
+            /** Format: double */
+            highest_n: number | null;
+            /** Format: double */
+            likely_n: number | null;
+            /**
+             * Format: double
+             * @description chance that it locks by itself
+             */
+            locks: number;
+            /**
+             * Format: double
+             * @description hand force at the lowest friction, N; 0 where it locks, null where no hand can hold it
+             */
+            lowest_n: number | null;
+            /** Format: int64 */
+            n: number;
+        };
+        HoldTable: {
+            hitch: string;
+            mu: components["schemas"]["EvidenceFigure"];
+            rows: components["schemas"]["HoldRow"][];
+            says: string;
+            trade?: components["schemas"]["TradeHold"];
+            /**
+             * Format: int64
+             * @description turns with which the hand holds the load at the lowest friction; left out where none do
+             */
+            turns?: number;
+        };
+        InputRange: {
+            id: string;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
+            name: string;
+            /** @description unit of min, max and of every value: mm, kN, m, s or none */
+            unit: string;
+        };
+        JointAnswer: {
+            against: components["schemas"]["Reason"][];
+            answer: components["schemas"]["Answer"];
+            /**
+             * Format: int64
+             * @description its place in the chain
+             */
+            at: number;
+            chosen?: components["schemas"]["Choice"];
+            /**
+             * Format: double
+             * @description share of draws in which the rig gives way here first
+             */
+            fails: number;
+            knot: string;
+            where: string;
+        };
         KnotBrief: {
             also?: string[];
             /** Format: int64 */
             difficulty: number;
             drawn: boolean;
-            grows_from: components["schemas"]["CatalogueRelative"][];
+            /** @description knots that help with learning it */
+            grows_from: components["schemas"]["TradeRelative"][];
             id: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "loop" | "hitch" | "bend" | "stopper" | "terminal";
             name: string;
+            /** @description materials it is not tied in, or slips in */
             not_in: string[];
             summary: string;
+            /** @description how well it fits each task, 0 to 1 */
             tasks: {
                 [key: string]: number;
             };
+        };
+        KnotDoctrine: {
+            id: string;
+            name: string;
+            why: string;
         };
         KnotEfficiency: {
             fails: string;
@@ -928,7 +898,7 @@ export interface components {
             mend: string;
             name: string;
         };
-        KnotHold: {
+        KnotHoldClass: {
             /** @enum {string} */
             dry: "holds" | "marginal" | "slips";
             materials?: string[];
@@ -952,13 +922,13 @@ export interface components {
             drill: boolean;
             efficiency: components["schemas"]["KnotEfficiency"][];
             faults: components["schemas"]["KnotFault"][];
-            grows_from: components["schemas"]["CatalogueRelative"][];
-            hold?: components["schemas"]["KnotHold"][];
+            grows_from: components["schemas"]["TradeRelative"][];
+            hold?: components["schemas"]["KnotHoldClass"][];
             id: string;
             /** Format: int64 */
             inspect: number;
             kind: string;
-            leads_to: components["schemas"]["CatalogueRelative"][];
+            leads_to: components["schemas"]["TradeRelative"][];
             name: string;
             network?: string;
             /** Format: int64 */
@@ -982,9 +952,9 @@ export interface components {
             wraps?: components["schemas"]["KnotWraps"];
         };
         KnotQuestion: {
+            doctrines: components["schemas"]["KnotDoctrine"][];
             id: string;
             question: string;
-            schools: components["schemas"]["KnotSchool"][];
         };
         KnotRatio: {
             /** Format: double */
@@ -998,11 +968,6 @@ export interface components {
             how: string;
             slack: string;
             under_load: boolean;
-        };
-        KnotSchool: {
-            id: string;
-            name: string;
-            why: string;
         };
         KnotShake: {
             class: string;
@@ -1029,9 +994,39 @@ export interface components {
             loss: components["schemas"]["EvidenceFigure"];
             rules: components["schemas"]["KnotWrapRule"][];
         };
+        LineAnswer: {
+            /** @description what is left when wet and worn, kN */
+            capacity_kn: components["schemas"]["EvidenceFigure"];
+            /** Format: double */
+            diameter_mm: number;
+            /** @description breaking strength that counts, kN */
+            mbl_kn: components["schemas"]["EvidenceFigure"];
+            name: string;
+            /** @description every way of finding the breaking strength */
+            options: components["schemas"]["Option"][];
+            why: string;
+        };
         LineFriction: {
             dry: components["schemas"]["EvidenceFigure"];
             wet: components["schemas"]["EvidenceFigure"];
+        };
+        LineInRig: {
+            /** Format: int64 */
+            at: number;
+            /** @description what is left when wet and worn, kN */
+            capacity_kn: components["schemas"]["EvidenceFigure"];
+            /** Format: double */
+            diameter_mm: number;
+            /** Format: double */
+            fails: number;
+            /** @description breaking strength that counts, kN */
+            mbl_kn: components["schemas"]["EvidenceFigure"];
+            name: string;
+            /** @description every way of finding the breaking strength */
+            options: components["schemas"]["Option"][];
+            /** Format: double */
+            utilisation: number;
+            why: string;
         };
         LineMaterial: {
             constructions: string[];
@@ -1048,32 +1043,133 @@ export interface components {
             id: string;
             name: string;
         };
-        LoadResult: {
-            character: string;
+        Load: {
+            /** @enum {string} */
+            character: "steady" | "alternating" | "flogging" | "snatch";
             load_kn: components["schemas"]["EvidenceFigure"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description what a rig has to be chosen for: the high end, to three figures, kN
+             */
             peak_kn: number;
             says: string;
             working: string[];
         };
-        Made: {
+        LockerLine: {
+            /** @enum {string} */
+            construction?: "laid" | "braid" | "twelve" | "solid";
+            /** Format: double */
+            diameter_mm?: number;
             /** Format: int64 */
-            id: number;
+            readonly id: number;
+            /** Format: double */
+            label_kn?: number;
+            /** Format: double */
+            length_m?: number;
+            material: string;
+            /** Format: double */
+            mu?: number;
+            name: string;
+            note?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            /** Format: int64 */
+            wear?: number;
+        };
+        Option: {
+            mbl_kn: components["schemas"]["EvidenceFigure"];
+            name: string;
+            used: boolean;
+        };
+        PracticeAttempt: {
+            /**
+             * Format: date-time
+             * @description when it was made, 1970 to now; left out: now
+             */
+            at?: string;
+            /**
+             * @description left out: dry
+             * @enum {string}
+             */
+            conditions?: "dry" | "wet" | "gloves" | "blind" | "real";
+            /** @description code of the knot's fault, where the outcome is a fault */
+            fault?: string;
+            /** Format: int64 */
+            readonly id: number;
+            /** @description made by the sender; the same key makes one record however often it is sent */
+            key?: string;
+            /**
+             * @description in rope, or crossings set on the screen; left out: tied
+             * @enum {string}
+             */
+            kind?: "tied" | "drill";
+            knot: string;
+            readonly learner?: string;
+            /** Format: int64 */
+            learner_id: number;
+            /** @enum {string} */
+            outcome: "right" | "slow" | "fault";
+            /** Format: date-time */
+            readonly received_at?: string;
+            /** Format: double */
+            seconds?: number;
+        };
+        PracticeLearner: {
+            /** Format: int64 */
+            readonly id: number;
+            /** @description knots tied without a fault */
+            readonly knows: string[];
+            name: string;
+            /** Format: int64 */
+            readonly revision: number;
         };
         Problem: {
             detail: string;
             /** @description what is wrong with which field, and what would put it right */
-            fields?: components["schemas"]["Field"][];
+            fields?: components["schemas"]["ProblemField"][];
+            /** @description the record as it is kept, where a change conflicts with it */
+            kept?: unknown;
+            name_taken?: boolean;
             /** Format: int64 */
             status: number;
             title: string;
             type: string;
         };
+        ProblemField: {
+            field: string;
+            fix?: string;
+            message: string;
+        };
         Quantity: {
+            /** @description the same in the other units of the trade */
             also: string;
             text: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description in mm or kN
+             */
             value: number;
+        };
+        Reason: {
+            /** @enum {string} */
+            gate: "task" | "object" | "ratio" | "material" | "hold" | "release" | "fit" | "tail" | "time" | "person" | "strength";
+            why: string;
+        };
+        RigAnswer: {
+            /** @description of the whole rig: the least of its parts */
+            capacity_kn?: components["schemas"]["EvidenceFigure"];
+            cast_off: string[];
+            cautions: components["schemas"]["RigCaution"][];
+            chance?: components["schemas"]["Chance"];
+            cut: components["schemas"]["Cut"][];
+            joints: components["schemas"]["JointAnswer"][];
+            lines: components["schemas"]["LineInRig"][];
+            /** Format: double */
+            margin: number;
+            /** Format: double */
+            needed_kn: number;
+            rig: components["schemas"]["RigDocument"];
+            weakest?: components["schemas"]["Weakest"];
         };
         RigCaution: {
             id: string;
@@ -1086,13 +1182,21 @@ export interface components {
             why: string;
         };
         RigDocument: {
-            /** @description fitting or line, joint, line */
             chain: components["schemas"]["RigElement"][];
-            /** @description steady, alternating, flogging or snatch */
-            character?: string;
-            /** @description gear, boat or person: what is at risk if it fails */
-            consequence?: string;
-            /** Format: double */
+            /**
+             * @description how the load acts
+             * @enum {string}
+             */
+            character?: "steady" | "alternating" | "flogging" | "snatch";
+            /**
+             * @description what is at risk if it fails
+             * @enum {string}
+             */
+            consequence?: "gear" | "boat" | "person";
+            /**
+             * Format: double
+             * @description raises the design factor that follows from load and consequence
+             */
             design_factor?: number;
             /** @description true if the line stays dry; wet is assumed */
             dry?: boolean;
@@ -1102,12 +1206,9 @@ export interface components {
              * @description highest load expected, kN
              */
             peak_kn: number;
-            /**
-             * Format: int64
-             * @description format version, 1
-             */
+            /** Format: int64 */
             version?: number;
-            /** @description preset of weights */
+            /** @description preset of weights by which knots are scored; left out: that of the task */
             weights?: string;
         };
         RigElement: {
@@ -1115,43 +1216,85 @@ export interface components {
             joint?: components["schemas"]["RigJoint"];
             line?: components["schemas"]["RigLine"];
         };
-        RigFitting: {
-            kind: string;
+        RigField: {
+            default?: string;
+            doc: string;
+            hint?: string;
+            json: string;
             /** Format: double */
+            max?: number;
+            /** Format: double */
+            min?: number;
+            name: string;
+            part: string;
+            unit?: string;
+            values?: components["schemas"]["RigValue"][];
+            whole?: boolean;
+        };
+        RigFitting: {
+            /** @description id of a fitting */
+            kind: string;
+            /**
+             * Format: double
+             * @description size of the fitting, mm; what it measures depends on the kind
+             */
             size_mm?: number;
+            /** @description id of a surface */
             surface?: string;
         };
         RigFittingKind: {
             /** Format: double */
             default_mm: number;
+            /** @enum {string} */
+            drawn_as?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye";
             id: string;
             name: string;
+            /** @enum {string} */
+            passes?: "threads" | "stops";
             size_is: string;
             surface: string;
         };
         RigJoint: {
             /**
              * Format: double
-             * @description distance to cast off from, m
+             * @description distance to cast off from, m; counts where it comes off from a distance
              */
             distance_m?: number;
+            /** @description id of the knot chosen; empty while open */
             knot?: string;
-            /** @description under-load, slack, distance or cut */
-            release?: string;
+            /**
+             * @description how it must come off; left out: as is usual for the task
+             * @enum {string}
+             */
+            release?: "slack" | "under-load" | "distance" | "cut";
             /**
              * Format: double
-             * @description time there is to tie it, s
+             * @description time there is to tie it, s; left out: enough
              */
             seconds?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description line there is to tie with, m; left out: enough
+             */
             tail_m?: number;
+            /** @description id of a task */
             task: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description wraps of a fishing knot; left out: as many as the line asks for
+             */
             wraps?: number;
         };
         RigLine: {
-            construction?: string;
-            /** Format: double */
+            /**
+             * @description how the line is made up; left out: as is usual for the material
+             * @enum {string}
+             */
+            construction?: "laid" | "braid" | "twelve" | "solid";
+            /**
+             * Format: double
+             * @description diameter, mm; may be left out where the label gives a strength
+             */
             diameter_mm?: number;
             /**
              * Format: double
@@ -1160,13 +1303,14 @@ export interface components {
             label_kn?: number;
             /**
              * Format: double
-             * @description length between its joints, m
+             * @description length between its joints, m, for the cut list
              */
             length_m?: number;
+            /** @description id of a material */
             material: string;
             /**
              * Format: double
-             * @description your own friction coefficient
+             * @description your own friction coefficient, measured on smooth metal; left out: that of the material
              */
             mu?: number;
             /**
@@ -1175,9 +1319,20 @@ export interface components {
              */
             wear?: number;
         };
+        RigSaved: {
+            /** Format: date-time */
+            readonly changed_at: string;
+            /** Format: int64 */
+            readonly id: number;
+            /** Format: int64 */
+            readonly revision: number;
+            rig: components["schemas"]["RigDocument"];
+        };
         RigStart: {
-            character: string;
-            construction: string;
+            /** @enum {string} */
+            character: "steady" | "alternating" | "flogging" | "snatch";
+            /** @enum {string} */
+            construction: "laid" | "braid" | "twelve" | "solid";
             /** Format: double */
             diameter_mm?: number;
             /** Format: double */
@@ -1196,9 +1351,15 @@ export interface components {
             fittings?: string[];
             id: string;
             name: string;
-            release: string;
+            /** @enum {string} */
+            release: "slack" | "under-load" | "distance" | "cut";
             start: components["schemas"]["RigStart"];
             weights: string;
+        };
+        RigValue: {
+            id: string;
+            name: string;
+            note?: string;
         };
         RigWeights: {
             /** Format: double */
@@ -1218,80 +1379,140 @@ export interface components {
             /** Format: double */
             time: number;
         };
-        Schools: {
-            chosen: {
-                [key: string]: string;
-            };
-            questions: components["schemas"]["KnotQuestion"][];
-        };
-        ShapeDrillCrossing: {
-            name: string;
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-        };
-        StoreAttempt: {
-            /** Format: date-time */
-            readonly at: string;
-            /** @enum {string} */
-            conditions?: "dry" | "wet" | "gloves" | "blind" | "real";
-            fault?: string;
-            /** Format: int64 */
-            readonly id: number;
-            /** @enum {string} */
-            kind?: "tied" | "drill";
+        Ruled: {
             knot: string;
-            readonly learner?: string;
-            /** Format: int64 */
-            learner_id: number;
+            name: string;
+            /** @description it is meant for this task and fitting */
+            near: boolean;
+            reasons: components["schemas"]["Reason"][];
+        };
+        ShackleAnswer: {
+            cautions: components["schemas"]["RigCaution"][];
+            /** Format: double */
+            diameter_mm: number;
+            rows: components["schemas"]["ShackleClamp"][];
+        };
+        ShackleCell: {
+            /** Format: double */
+            bulk_mm: number;
+            /**
+             * Format: double
+             * @description cord that both knots take, without the loop between, m
+             */
+            cord_m: number;
+            first: string;
+            knot: string;
+            name: string;
+            /** Format: double */
+            ratio: number;
+            says: string;
+            /** Format: double */
+            seconds: number;
             /** @enum {string} */
-            outcome: "right" | "slow" | "fault";
-            /** Format: double */
-            seconds?: number;
+            word: "holds" | "marginal" | "pulls through";
         };
-        StoreLearner: {
-            /** Format: int64 */
-            readonly id: number;
-            readonly knows: string[];
+        ShackleClamp: {
+            cells: components["schemas"]["ShackleCell"][];
+            knot: string;
             name: string;
-        };
-        StoreLine: {
-            construction?: string;
+            /** @description why the clamp is not for loads; empty if it is */
+            never: string;
             /** Format: double */
-            diameter_mm?: number;
-            /** Format: int64 */
-            readonly id: number;
-            /**
-             * Format: double
-             * @description strength on the label, kN
-             */
-            label_kn?: number;
-            /**
-             * Format: double
-             * @description length between its joints, m
-             */
-            length_m?: number;
-            material: string;
-            /**
-             * Format: double
-             * @description your own friction coefficient
-             */
-            mu?: number;
-            name: string;
-            note?: string;
-            /**
-             * Format: int64
-             * @description 0 as new, 1 furry, 2 worn, 3 retire
-             */
-            wear?: number;
+            opening_mm: number;
         };
-        StoreRig: {
-            /** Format: date-time */
-            readonly changed_at: string;
-            /** Format: int64 */
-            readonly id: number;
+        Strength: {
+            capacity_kn: components["schemas"]["EvidenceFigure"];
+            /** @description share of the line's strength that the knot keeps */
+            efficiency: components["schemas"]["EvidenceFigure"];
+            /** @enum {string} */
+            fails: "breaks" | "slips";
+            /**
+             * Format: double
+             * @description likely capacity ÷ (load × design factor)
+             */
+            margin: number;
+            /**
+             * Format: double
+             * @description likely capacity ÷ load
+             */
+            times: number;
+            /**
+             * Format: double
+             * @description load × design factor ÷ likely capacity
+             */
+            utilisation: number;
+            /** @enum {string} */
+            word: "enough" | "short" | "thin";
+        };
+        TradeHold: {
+            /** @enum {string} */
+            class: "holds" | "marginal" | "slips";
+            /** @enum {string} */
+            tag: "published" | "trade" | "memory" | "computed" | "yours";
+            why: string;
+        };
+        TradeProcedure: {
+            cautions: string[];
+            id: string;
+            name: string;
+            needs: string;
+            relieves?: boolean;
+            steps: components["schemas"]["TradeProcedureStep"][];
+            when: string;
+        };
+        TradeProcedureStep: {
+            knot?: string;
+            says: string;
+        };
+        TradeRelative: {
+            knot: string;
+            name: string;
+            why: string;
+        };
+        TradeTemplate: {
+            id: string;
             rig: components["schemas"]["RigDocument"];
+        };
+        TradeVerdict: {
+            /** Format: int64 */
+            differs: number;
+            name: string;
+            right: boolean;
+            says: string;
+        };
+        Weakest: {
+            /** Format: int64 */
+            at: number;
+            capacity_kn: components["schemas"]["EvidenceFigure"];
+            /** @enum {string} */
+            fails: "breaks" | "slips";
+            name: string;
+            says: string;
+            where: string;
+        };
+        WhatifAxis: {
+            /** Format: double */
+            from: number;
+            input: string;
+            name: string;
+            /** Format: double */
+            now: number;
+            /** Format: double */
+            to: number;
+            unit: string;
+        };
+        WhatifPlane: {
+            /** Format: int64 */
+            columns: number;
+            /** Format: int64 */
+            rows: number;
+            x: components["schemas"]["WhatifAxis"];
+            y: components["schemas"]["WhatifAxis"];
+        };
+        WhatifRow: {
+            knots: string[];
+            /** Format: int64 */
+            row: number;
         };
     };
     responses: never;
@@ -1306,7 +1527,9 @@ export interface operations {
         parameters: {
             query?: {
                 knot?: string;
+                learner?: number;
                 limit?: number;
+                cursor?: string;
             };
             header?: never;
             path?: never;
@@ -1320,7 +1543,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreAttempt"][] | null;
+                    "application/json": components["schemas"]["Attempts"];
                 };
             };
             /** @description Error */
@@ -1343,17 +1566,19 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StoreAttempt"];
+                "application/json": components["schemas"]["PracticeAttempt"];
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Created */
+            201: {
                 headers: {
+                    ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Made"];
+                    "application/json": components["schemas"]["PracticeAttempt"];
                 };
             };
             /** @description Error */
@@ -1384,6 +1609,37 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "restore-attempt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAttempt"];
+                };
             };
             /** @description Error */
             default: {
@@ -1445,7 +1701,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        [key: string]: components["schemas"]["ChooseChance"];
+                        [key: string]: components["schemas"]["Chance"];
                     };
                 };
             };
@@ -1512,7 +1768,76 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChooseAnswer"];
+                    "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doctrines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Doctrines"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    teach: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Doctrines"];
                 };
             };
             /** @description Error */
@@ -1539,15 +1864,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The drawing of a faulty form */
             200: {
                 headers: {
-                    "Cache-Control"?: string;
+                    "Content-Security-Policy"?: string;
                     "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/svg+xml": string;
                 };
             };
             /** @description Error */
@@ -1564,11 +1889,13 @@ export interface operations {
     friction: {
         parameters: {
             query: {
-                hitch: string;
-                object: string;
-                line: string;
+                hitch?: string;
+                object?: string;
+                line?: string;
                 mu: number;
                 turns?: number;
+                load?: string;
+                hand?: string;
             };
             header?: never;
             path?: never;
@@ -1599,9 +1926,10 @@ export interface operations {
     hold: {
         parameters: {
             query: {
-                hitch: string;
-                object: string;
-                line: string;
+                /** @description hitch, or turns */
+                hitch?: string;
+                object?: string;
+                line?: string;
                 material?: string;
                 surface?: string;
                 wet?: boolean;
@@ -1620,7 +1948,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChooseHoldTable"];
+                    "application/json": components["schemas"]["HoldTable"];
                 };
             };
             /** @description Error */
@@ -1683,15 +2011,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The drawing of a knot */
             200: {
                 headers: {
-                    "Cache-Control"?: string;
+                    "Content-Security-Policy"?: string;
                     "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/svg+xml": string;
                 };
             };
             /** @description Error */
@@ -1739,6 +2067,7 @@ export interface operations {
     "drill-drawing": {
         parameters: {
             query?: {
+                /** @description crossings as ao,bu: o where the strand that comes by first is over */
                 set?: string;
             };
             header?: never;
@@ -1749,15 +2078,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description The drill with some crossings set */
             200: {
                 headers: {
-                    "Cache-Control"?: string;
+                    "Content-Security-Policy"?: string;
                     "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/svg+xml": string;
                 };
             };
             /** @description Error */
@@ -1774,6 +2103,7 @@ export interface operations {
     "drill-verdict": {
         parameters: {
             query?: {
+                /** @description crossings as ao,bu: o where the strand that comes by first is over */
                 set?: string;
             };
             header?: never;
@@ -1790,7 +2120,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CatalogueVerdict"];
+                    "application/json": components["schemas"]["TradeVerdict"];
                 };
             };
             /** @description Error */
@@ -1817,15 +2147,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description A knot on one printable page, as PDF */
             200: {
                 headers: {
-                    "Cache-Control"?: string;
+                    "Content-Security-Policy"?: string;
                     "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/pdf": string;
                 };
             };
             /** @description Error */
@@ -1852,15 +2182,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description OK */
+            /** @description A knot on one printable page, as SVG */
             200: {
                 headers: {
-                    "Cache-Control"?: string;
+                    "Content-Security-Policy"?: string;
                     "Content-Type"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "image/svg+xml": string;
                 };
             };
             /** @description Error */
@@ -1889,7 +2219,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreLearner"][] | null;
+                    "application/json": components["schemas"]["PracticeLearner"][] | null;
                 };
             };
             /** @description Error */
@@ -1912,17 +2242,92 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StoreLearner"];
+                "application/json": components["schemas"]["PracticeLearner"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeLearner"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    learner: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeLearner"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "rename-learner": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeLearner"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreLearner"];
+                    "application/json": components["schemas"]["PracticeLearner"];
                 };
             };
             /** @description Error */
@@ -1951,7 +2356,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreLine"][] | null;
+                    "application/json": components["schemas"]["LockerLine"][] | null;
                 };
             };
             /** @description Error */
@@ -1974,17 +2379,52 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StoreLine"];
+                "application/json": components["schemas"]["LockerLine"];
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockerLine"];
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Made"];
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockerLine"];
                 };
             };
             /** @description Error */
@@ -2001,7 +2441,10 @@ export interface operations {
     "change-line": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -2009,17 +2452,19 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StoreLine"];
+                "application/json": components["schemas"]["LockerLine"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Made"];
+                    "application/json": components["schemas"]["LockerLine"];
                 };
             };
             /** @description Error */
@@ -2101,7 +2546,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LoadResult"];
+                    "application/json": components["schemas"]["Load"];
                 };
             };
             /** @description Error */
@@ -2137,12 +2582,14 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
+            /** @description The frame, then the rows */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/x-ndjson": components["schemas"]["WhatifPlane"] | components["schemas"]["WhatifRow"];
+                };
             };
             /** @description Error */
             default: {
@@ -2176,7 +2623,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChooseCard"];
+                    "application/json": components["schemas"]["Card"];
                 };
             };
             /** @description Error */
@@ -2223,7 +2670,7 @@ export interface operations {
             };
         };
     };
-    "rig-answer": {
+    "check-rig": {
         parameters: {
             query?: never;
             header?: never;
@@ -2242,38 +2689,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChooseRigAnswer"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "rig-schema": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    "Cache-Control"?: string;
-                    "Content-Type"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
+                    "application/json": components["schemas"]["RigAnswer"];
                 };
             };
             /** @description Error */
@@ -2302,7 +2718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreRig"][] | null;
+                    "application/json": components["schemas"]["RigSaved"][] | null;
                 };
             };
             /** @description Error */
@@ -2325,17 +2741,19 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StoreRig"];
+                "application/json": components["schemas"]["RigSaved"];
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Created */
+            201: {
                 headers: {
+                    ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Made"];
+                    "application/json": components["schemas"]["RigSaved"];
                 };
             };
             /** @description Error */
@@ -2363,10 +2781,12 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StoreRig"];
+                    "application/json": components["schemas"]["RigSaved"];
                 };
             };
             /** @description Error */
@@ -2383,7 +2803,10 @@ export interface operations {
     "change-rig": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
             path: {
                 id: number;
             };
@@ -2391,17 +2814,19 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StoreRig"];
+                "application/json": components["schemas"]["RigSaved"];
             };
         };
         responses: {
             /** @description OK */
             200: {
                 headers: {
+                    ETag?: string;
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Made"];
+                    "application/json": components["schemas"]["RigSaved"];
                 };
             };
             /** @description Error */
@@ -2444,68 +2869,6 @@ export interface operations {
             };
         };
     };
-    schools: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Schools"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    "choose-schools": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Choose-schoolsRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Schools"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
     shackle: {
         parameters: {
             query?: {
@@ -2523,7 +2886,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChooseShackleAnswer"];
+                    "application/json": components["schemas"]["ShackleAnswer"];
                 };
             };
             /** @description Error */
@@ -2541,7 +2904,7 @@ export interface operations {
         parameters: {
             query: {
                 material: string;
-                construction?: string;
+                construction?: "" | "laid" | "braid" | "twelve" | "solid";
                 diameter: string;
                 wet?: boolean;
             };
@@ -2557,7 +2920,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChooseLineAnswer"];
+                    "application/json": components["schemas"]["LineAnswer"];
                 };
             };
             /** @description Error */

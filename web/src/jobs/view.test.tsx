@@ -1,6 +1,7 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { fakeServer, show } from "../test/app";
+import { fields } from "../test/fields";
 import { JobList, JobView } from "./view";
 
 const jam = {
@@ -12,6 +13,7 @@ const jam = {
   ],
 };
 const catalogue = {
+  fields,
   materials: [{ id: "polyester", name: "polyester", constructions: ["braid"] }],
   surfaces: [{ id: "polished-steel", name: "polished steel" }],
   hitches: [
@@ -62,8 +64,8 @@ const row = (lowest: number | null, locks: number, n: number) => ({
 let calls: ReturnType<typeof fakeServer>;
 beforeEach(() => {
   calls = fakeServer({
-    "GET /api/catalogue": catalogue,
-    "POST /api/procedures/jam": (c: { body: unknown }) => ({
+    "GET /api/v1/catalogue": catalogue,
+    "POST /api/v1/procedures/jam/card": (c: { body: unknown }) => ({
       id: "jam",
       name: "Free a winch",
       when: "It is jammed.",
@@ -71,9 +73,9 @@ beforeEach(() => {
       steps: [{ says: "Look first." }, { says: "Five riding turns.", knot: "rolling-hitch" }],
       notes: [`Load ${(c.body as { peak_kn: number }).peak_kn} kN.`],
     }),
-    "GET /api/knots/rolling-hitch/drawing.svg": "<svg></svg>",
-    "GET /api/quantity": { value: 3, text: "3 kN", also: "" },
-    "GET /api/shackle": (c: { query: URLSearchParams }) =>
+    "GET /api/v1/knots/rolling-hitch/drawing.svg": "<svg></svg>",
+    "GET /api/v1/quantity": { value: 3, text: "3 kN", also: "" },
+    "GET /api/v1/shackle": (c: { query: URLSearchParams }) =>
       c.query.get("diameter") === "wide"
         ? {
             status: 422,
@@ -100,9 +102,9 @@ beforeEach(() => {
               },
             ],
           },
-    "GET /api/knots/cow-hitch/drawing.svg": "<svg></svg>",
-    "GET /api/knots/twisted-bight/drawing.svg": "<svg></svg>",
-    "GET /api/hold": (c: { query: URLSearchParams }) => ({
+    "GET /api/v1/knots/cow-hitch/drawing.svg": "<svg></svg>",
+    "GET /api/v1/knots/twisted-bight/drawing.svg": "<svg></svg>",
+    "GET /api/v1/holds": (c: { query: URLSearchParams }) => ({
       hitch: c.query.get("hitch"),
       mu: { low: 0.1, likely: 0.15, high: 0.22, tag: "memory", source: "recalled" },
       rows: [row(null, 0, 1), row(90, 0.4, 2)],
@@ -137,7 +139,9 @@ it("shows a job with its cautions first, and works it out anew for another load"
   fireEvent.click(screen.getByText("1.5 kN"));
   fireEvent.click(await screen.findByText("5 kN"));
   await screen.findByText("Load 3 kN.");
-  expect(calls.filter((c) => c.path === "/api/procedures/jam").at(-1)?.body).toMatchObject({ peak_kn: 3 });
+  expect(calls.filter((c) => c.path === "/api/v1/procedures/jam/card").at(-1)?.body).toMatchObject({
+    peak_kn: 3,
+  });
 });
 
 it("says of every clamp and stopper in a word whether they go together", async () => {

@@ -1,6 +1,6 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
-import { SchoolsView } from "../schools/view";
+import { DoctrinesView } from "../doctrines/view";
 import { fakeServer, show } from "../test/app";
 import { CompareView } from "./compare";
 import { KnotList } from "./list";
@@ -56,7 +56,7 @@ const brief = (id: string, name: string, more: object) => ({
 let calls: ReturnType<typeof fakeServer>;
 beforeEach(() => {
   calls = fakeServer({
-    "GET /api/catalogue": {
+    "GET /api/v1/catalogue": {
       materials: [
         { id: "polyester", name: "polyester" },
         { id: "hmpe", name: "HMPE" },
@@ -76,29 +76,30 @@ beforeEach(() => {
         }),
       ],
     },
-    "GET /api/learners": [{ id: 3, name: "Ailsa", knows: ["bowline"] }],
-    "GET /api/knots/bowline": page("bowline", "Bowline", {
+    "GET /api/v1/learners": [{ id: 3, name: "Ailsa", knows: ["bowline"] }],
+    "GET /api/v1/knots/bowline": page("bowline", "Bowline", {
       leads_to: [{ knot: "sheet-bend", name: "Sheet bend", why: "the same structure" }],
     }),
-    "GET /api/knots/sheet-bend": page("sheet-bend", "Sheet bend", {
+    "GET /api/v1/knots/sheet-bend": page("sheet-bend", "Sheet bend", {
       refuses: { hmpe: "too slippery" },
     }),
-    "GET /api/knots/bowline/drawing.svg": "<svg></svg>",
-    "GET /api/knots/sheet-bend/drawing.svg": "<svg></svg>",
-    "GET /api/schools": {
+    "GET /api/v1/knots/bowline/drawing.svg": "<svg></svg>",
+    "GET /api/v1/knots/sheet-bend/drawing.svg": "<svg></svg>",
+    "GET /api/v1/doctrines": {
       questions: [
         {
           id: "cleat",
           question: "How on a cleat?",
-          schools: [
+          doctrines: [
             { id: "lock", name: "With a lock", why: "holds" },
             { id: "bare", name: "Without", why: "line that freezes" },
           ],
         },
       ],
       chosen: {},
+      revision: 3,
     },
-    "PUT /api/schools": (c: { body: unknown }) => ({ questions: [], ...(c.body as object) }),
+    "PUT /api/v1/doctrines": (c: { body: unknown }) => ({ questions: [], ...(c.body as object) }),
   });
 });
 afterEach(() => {
@@ -137,8 +138,8 @@ it("puts next what shares its structure with what a learner knows", async () => 
   expect(screen.getByRole("heading", { name: "Known" })).toBeTruthy();
 });
 
-it("sends the chosen school, and leaves the usual one out", async () => {
-  show(<SchoolsView />, "/schools");
+it("sends the chosen doctrine, and leaves the usual one out", async () => {
+  show(<DoctrinesView />, "/doctrines");
   fireEvent.click(await screen.findByLabelText(/Without/));
   await waitFor(() =>
     expect(calls.find((c) => c.method === "PUT")?.body).toEqual({ chosen: { cleat: "bare" } }),

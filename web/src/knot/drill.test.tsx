@@ -22,11 +22,11 @@ const page = {
 
 const server = (verdict: unknown) =>
   fakeServer({
-    "GET /api/knots/overhand/drill": page,
-    "GET /api/knots/overhand/drill.svg": "<svg></svg>",
-    "GET /api/knots/overhand/drill/verdict": verdict,
-    "GET /api/learners": [{ id: 3, name: "Ailsa" }],
-    "POST /api/attempts": { id: 1 },
+    "GET /api/v1/knots/overhand/drill": page,
+    "GET /api/v1/knots/overhand/drill.svg": "<svg></svg>",
+    "GET /api/v1/knots/overhand/drill/verdict": verdict,
+    "GET /api/v1/learners": [{ id: 3, name: "Ailsa" }],
+    "POST /api/v1/attempts": { id: 1 },
   });
 
 it("asks for the verdict only when every crossing is set, and turns a crossing when it is tapped again", async () => {

@@ -1,23 +1,23 @@
-import { Box, Flex } from "@chakra-ui/react";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Box, chakra, Flex } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, type Schemas, unwrap } from "../api/client";
-import { useAddAttempt, useLearners } from "../api/hooks";
+import type { Learner, Schemas } from "../api/client";
+import { useAddAttempt, useLasting } from "../api/hooks";
+import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { Svg } from "../ui/drawing";
+import { newKey } from "../ui/key";
 import { Trouble } from "../ui/notes";
+import { Card, Page as PageBody, Title } from "../ui/page";
 
 type Set = Record<string, boolean | undefined>;
+type Page = Schemas["DrillPage"];
 
 /** The bare drawing: set over and under at every crossing, and be told which knot that is. */
 export function DrillView() {
   const { id = "" } = useParams();
-  const page = useQuery({
-    queryKey: ["drill", id],
-    queryFn: () => unwrap(api.GET("/api/knots/{id}/drill", { params: { path: { id } } })),
-    retry: false,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const page = useQuery(q.drill(id));
   useEffect(() => {
     if (page.data) document.title = `Crossing drill: ${page.data.name} · Oarweed`;
   }, [page.data]);
@@ -32,148 +32,44 @@ export function DrillView() {
   return <Drill key={id} page={page.data} />;
 }
 
-function Drill({ page }: { page: Schemas["DrillPage"] }) {
+function Drill({ page }: { page: Page }) {
   const [set, setSet] = useState<Set>({});
   const [started] = useState(() => performance.now());
-  const [at, setAt] = useState(0);
   const text = page.crossings
     .filter((c) => set[c.name] !== undefined)
     .map((c) => `${c.name}${set[c.name] ? "o" : "u"}`)
     .join(",");
   const left = page.crossings.filter((c) => set[c.name] === undefined).length;
-  const drawing = useQuery({
-    queryKey: ["drill-drawing", page.id, text],
-    queryFn: () =>
-      unwrap(
-        api.GET("/api/knots/{id}/drill.svg", {
-          params: { path: { id: page.id }, query: { set: text } },
-          parseAs: "text",
-        }) as Promise<{ data?: string; error?: Schemas["Problem"] }>,
-      ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  const verdict = useQuery({
-    queryKey: ["drill-verdict", page.id, text],
-    queryFn: () =>
-      unwrap(
-        api.GET("/api/knots/{id}/drill/verdict", { params: { path: { id: page.id }, query: { set: text } } }),
-      ),
-    enabled: left === 0,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const drawing = useLasting(q.drillDrawing(page.id, text));
+  const verdict = useQuery({ ...q.drillVerdict(page.id, text), enabled: left === 0 });
   const turn = (name: string) =>
     setSet((now) => ({ ...now, [name]: now[name] === undefined ? true : !now[name] }));
-  const [x, y, w, h] = page.frame as [number, number, number, number];
   const told = left === 0 ? verdict.data : undefined;
-  const keys = (e: React.KeyboardEvent) => {
-    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
-    if (!step) return;
-    e.preventDefault();
-    const next = (at + step + page.crossings.length) % page.crossings.length;
-    setAt(next);
-    document.querySelector<HTMLElement>(`[data-crossing="${page.crossings[next]?.name}"]`)?.focus();
-  };
   return (
-    <Box as="main" w="100%" maxW="1100px" mx="auto" px={{ base: 3, md: 6 }} py="4">
-      <Box as="h1" fontSize={{ base: "24px", md: "30px" }}>
-        Crossing drill: {page.name.toLowerCase()}
-      </Box>
+    <PageBody maxW="1100px" py="4">
+      <Title>Crossing drill: {page.name.toLowerCase()}</Title>
       <Box color="quiet">
         Tap each crossing to lay one strand over the other; tap again to turn it. {page.choices} ways,{" "}
         {page.tangles} different tangles.
       </Box>
       <Flex gap="6" mt="3" direction={{ base: "column", lg: "row" }} align="flex-start">
-        <Flex
-          flex="1.6"
-          w="100%"
-          justify="center"
-          bg="sheet"
-          border="2px solid"
-          borderColor="rule"
-          borderRadius="14px"
-          p="3"
-        >
-          <Box
-            position="relative"
-            w="100%"
-            maxW={`calc(min(62vh, 520px) * ${w / h})`}
-            style={{ aspectRatio: `${w} / ${h}` }}
-            role="group"
-            aria-label="Crossings"
-            onKeyDown={keys}
-          >
-            <Box
-              className="knot-drawing"
-              w="100%"
-              h="100%"
-              // Our own server's SVG, without anything a user typed.
-              dangerouslySetInnerHTML={{ __html: drawing.data ?? "" }}
-            />
-            {page.crossings.map((c, i) => {
-              const state = set[c.name];
-              return (
-                <button
-                  key={c.name}
-                  type="button"
-                  data-crossing={c.name}
-                  aria-label={`Crossing ${i + 1}: ${state === undefined ? "not set" : state ? "first strand over" : "second strand over"}`}
-                  tabIndex={i === at ? 0 : -1}
-                  onFocus={() => setAt(i)}
-                  onClick={() => turn(c.name)}
-                  style={{
-                    position: "absolute",
-                    left: `${((c.x - x) / w) * 100}%`,
-                    top: `${((c.y - y) / h) * 100}%`,
-                    width: 48,
-                    height: 48,
-                    margin: "-24px 0 0 -24px",
-                    borderRadius: 24,
-                    cursor: "pointer",
-                    border: state === undefined ? "3px dashed var(--flare)" : "2px solid transparent",
-                    background: state === undefined ? "rgb(255 253 246 / 55%)" : "transparent",
-                    color: "var(--flare)",
-                    fontWeight: 700,
-                  }}
-                >
-                  {state === undefined ? "?" : ""}
-                </button>
-              );
-            })}
-          </Box>
-        </Flex>
+        <Card flex="1.6" w="100%" display="flex" justifyContent="center">
+          <Crossings page={page} set={set} turn={turn} drawing={drawing.data} />
+        </Card>
         <Box flex="1" w="100%" aria-live="polite" data-testid="verdict">
           {told ? (
-            <Box
-              bg={told.right ? "glassWash" : "flareWash"}
-              border="2px solid"
-              borderColor={told.right ? "glass" : "flare"}
-              borderRadius="12px"
-              p="4"
-            >
-              <Box className="head" fontSize="26px" color={told.right ? "glass" : "flare"}>
-                {told.right ? "✓" : "✕"} {told.name}
-              </Box>
-              <Box mt="1">{told.says}</Box>
-              {!told.right && (
-                <Box mt="1" color="quiet">
-                  {told.differs === 1 ? "One crossing is" : `${told.differs} crossings are`} not as drawn.
-                </Box>
-              )}
-            </Box>
+            <Told told={told} />
           ) : (
-            <Box fontSize="18px">
-              {left} of {page.crossings.length} crossings to set.
-            </Box>
+            <Box fontSize="lg">{`${left} of ${page.crossings.length} crossings to set.`}</Box>
           )}
           <Trouble error={drawing.error ?? verdict.error} />
           <Flex gap="2" mt="4" wrap="wrap">
             <Press onClick={() => setSet({})} disabled={text === ""}>
               Start again
             </Press>
-            <Link to={`/knots/${page.id}`}>
-              <Press as="span">See it tied</Press>
-            </Link>
+            <Press asChild>
+              <Link to={`/knots/${page.id}`}>See it tied</Link>
+            </Press>
           </Flex>
           {told && (
             <Keep
@@ -185,25 +81,101 @@ function Drill({ page }: { page: Schemas["DrillPage"] }) {
           )}
         </Box>
       </Flex>
+    </PageBody>
+  );
+}
+
+const Crossing = chakra("button", {
+  base: {
+    position: "absolute",
+    width: "48px",
+    height: "48px",
+    margin: "-24px 0 0 -24px",
+    borderRadius: "full",
+    cursor: "pointer",
+    color: "flare",
+    fontWeight: 700,
+    border: "2px solid transparent",
+  },
+  variants: { open: { true: { border: "3px dashed", borderColor: "flare", bg: "rgb(255 253 246 / 55%)" } } },
+});
+
+/** The drawing with a button at every crossing; arrow keys go from one to the next. */
+function Crossings(props: {
+  page: Page;
+  set: Set;
+  turn: (name: string) => void;
+  drawing: string | undefined;
+}) {
+  const { page, set, turn, drawing } = props;
+  const [at, setAt] = useState(0);
+  const [x, y, w, h] = page.frame as [number, number, number, number];
+  const keys = (e: React.KeyboardEvent) => {
+    const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
+    if (!step) return;
+    e.preventDefault();
+    const next = (at + step + page.crossings.length) % page.crossings.length;
+    setAt(next);
+    document.querySelector<HTMLElement>(`[data-crossing="${page.crossings[next]?.name}"]`)?.focus();
+  };
+  return (
+    <Box
+      position="relative"
+      w="100%"
+      maxW={`calc(min(62vh, 520px) * ${w / h})`}
+      aspectRatio={`${w} / ${h}`}
+      role="group"
+      aria-label="Crossings"
+      onKeyDown={keys}
+    >
+      <Svg text={drawing} w="100%" h="100%" />
+      {page.crossings.map((c, i) => {
+        const state = set[c.name];
+        const said = state === undefined ? "not set" : state ? "first strand over" : "second strand over";
+        return (
+          <Crossing
+            key={c.name}
+            type="button"
+            open={state === undefined}
+            data-crossing={c.name}
+            aria-label={`Crossing ${i + 1}: ${said}`}
+            tabIndex={i === at ? 0 : -1}
+            onFocus={() => setAt(i)}
+            onClick={() => turn(c.name)}
+            left={`${((c.x - x) / w) * 100}%`}
+            top={`${((c.y - y) / h) * 100}%`}
+          >
+            {state === undefined ? "?" : ""}
+          </Crossing>
+        );
+      })}
     </Box>
   );
 }
 
+function Told({ told }: { told: Schemas["TradeVerdict"] }) {
+  return (
+    <Card kind={told.right ? "good" : "warn"} p="4">
+      <Box className="head" fontSize="2xl" color={told.right ? "glass" : "flare"}>
+        {told.right ? "✓" : "✕"} {told.name}
+      </Box>
+      <Box mt="1">{told.says}</Box>
+      {!told.right && (
+        <Box mt="1" color="quiet">
+          {told.differs === 1 ? "One crossing is" : `${told.differs} crossings are`} not as drawn.
+        </Box>
+      )}
+    </Card>
+  );
+}
+
 /** Saves the result as an attempt of kind drill. */
-function Keep({
-  knot,
-  right,
-  name,
-  seconds,
-}: {
-  knot: string;
-  right: boolean;
-  name: string;
-  seconds: number;
-}) {
-  const learners = useLearners();
+function Keep(props: { knot: string; right: boolean; name: string; seconds: number }) {
+  const { knot, right, name, seconds } = props;
+  const learners = useQuery(q.learners()).data ?? [];
   const add = useAddAttempt();
   const [time] = useState(seconds);
+  const [key] = useState(newKey);
   const [kept, setKept] = useState("");
   if (kept)
     return (
@@ -211,31 +183,27 @@ function Keep({
         {kept}
       </Box>
     );
+  const keep = (l: Learner) =>
+    add
+      .mutateAsync({
+        key,
+        learner_id: l.id,
+        knot,
+        kind: "drill",
+        outcome: right ? "right" : "fault",
+        fault: right ? "" : name,
+        seconds: Math.min(time, 7200),
+      })
+      .then(() => setKept(`Kept for ${l.name}.`))
+      .catch(() => undefined);
   return (
     <Box mt="5">
       <Box color="quiet" mb="1">
         Keep this result for
       </Box>
       <Flex gap="2" wrap="wrap">
-        {learners.data?.map((l) => (
-          <Press
-            key={l.id}
-            px="3"
-            disabled={add.isPending}
-            onClick={() =>
-              void add
-                .mutateAsync({
-                  learner_id: l.id,
-                  knot,
-                  kind: "drill",
-                  outcome: right ? "right" : "fault",
-                  fault: right ? "" : name,
-                  seconds: Math.min(time, 7200),
-                })
-                .then(() => setKept(`Kept for ${l.name}.`))
-                .catch(() => undefined)
-            }
-          >
+        {learners.map((l) => (
+          <Press key={l.id} small disabled={add.isPending} onClick={() => void keep(l)}>
             {l.name}
           </Press>
         ))}

@@ -1,15 +1,18 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { Schemas } from "../api/client";
-import { useCatalogue, useLearners } from "../api/hooks";
+import type { Catalogue, Learner, Schemas } from "../api/client";
+import { useCatalogue } from "../api/hooks";
+import { q } from "../api/queries";
 import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { capital } from "../ui/format";
 import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
-import { control, Field, Pick } from "../ui/pick";
+import { Card, Page, Part, Title } from "../ui/page";
+import { Pick, Typed } from "../ui/pick";
 
 type Brief = Schemas["KnotBrief"];
 
@@ -24,122 +27,125 @@ const kinds: Record<Brief["kind"], string> = {
 /** All knots: found by name, by what they are for, by material, by how hard they are, by what is known already. */
 export function KnotList() {
   const { data, error } = useCatalogue();
-  const learners = useLearners().data ?? [];
-  const [params, change] = useAddress();
-  const get = (key: string) => params.get(key) ?? "";
-  const set = (key: string, value: string) => change({ [key]: value });
-  // Kept here and not only in the address, so that no letter typed is lost.
-  const [typed, setTyped] = useState(get("q"));
-  const word = typed.trim().toLowerCase();
-  const [task, material, hard] = [get("for"), get("in"), Number(get("hard") || 5)];
-  const learner = learners.find((l) => String(l.id) === get("known"));
-  const found = data?.knots.filter(
-    (k) =>
-      [k.name, ...(k.also ?? []), k.summary].some((t) => t.toLowerCase().includes(word)) &&
-      (!task || (k.tasks[task] ?? 0) > 0) &&
-      !(material && k.not_in.includes(material)) &&
-      k.difficulty <= hard,
-  );
-  const groups = found && (learner ? byKnown(found, learner) : task ? byFit(found, task) : byKind(found));
-  const filtered = word || task || material || hard < 5 || learner;
+  const learners = useQuery(q.learners()).data ?? [];
+  const filter = useFilter();
+  const learner = learners.find((l) => String(l.id) === filter.known);
+  const found = data?.knots.filter(filter.lets);
+  const groups =
+    found && (learner ? byKnown(found, learner) : filter.task ? byFit(found, filter.task) : byKind(found));
   return (
-    <Box as="main" w="100%" maxW="1240px" mx="auto" px={{ base: 3, md: 6 }} py="5">
+    <Page maxW="1240px">
       <Flex justify="space-between" align="center" wrap="wrap" gap="3">
-        <Box as="h1" fontSize="30px">
-          Knots
-        </Box>
+        <Title>Knots</Title>
         <Flex gap="2" wrap="wrap">
-          <Link to="/compare">
-            <Press as="span">Compare two</Press>
-          </Link>
-          <Link to="/schools">
-            <Press as="span">What you teach</Press>
-          </Link>
+          <Press asChild>
+            <Link to="/compare">Compare two</Link>
+          </Press>
+          <Press asChild>
+            <Link to="/doctrines">What you teach</Link>
+          </Press>
         </Flex>
       </Flex>
-      <Grid templateColumns={{ base: "1fr 1fr", md: "1.5fr 1.5fr 1fr 1fr 1fr" }} gap="3" mt="3">
-        <Field label="Find by name or use" wide>
-          {(id) => (
-            <input
-              id={id}
-              type="search"
-              value={typed}
-              onChange={(e) => {
-                setTyped(e.target.value);
-                set("q", e.target.value);
-              }}
-              style={control}
-            />
-          )}
-        </Field>
-        <Pick
-          label="To"
-          value={task}
-          set={(v) => set("for", v)}
-          any="do anything"
-          list={data?.tasks.map((t) => ({ id: t.id, name: t.name })) ?? []}
-        />
-        <Pick
-          label="In"
-          value={material}
-          set={(v) => set("in", v)}
-          any="any line"
-          list={data?.materials.map((m) => ({ id: m.id, name: m.name })) ?? []}
-        />
-        <Pick
-          label="Hard to learn"
-          value={get("hard")}
-          set={(v) => set("hard", v)}
-          any="any"
-          list={[1, 2, 3, 4].map((n) => ({
-            id: String(n),
-            name: n === 1 ? "easiest only" : `up to ${n} of 5`,
-          }))}
-        />
-        <Pick
-          label="Known by"
-          value={get("known")}
-          set={(v) => set("known", v)}
-          any="nobody chosen"
-          list={learners.map((l) => ({ id: String(l.id), name: `${l.name} (${l.knows.length})` }))}
-        />
-      </Grid>
+      <Filters filter={filter} catalogue={data} learners={learners} />
       <Trouble error={error} />
       {found && (
         <Flex mt="3" align="center" gap="2" color="quiet" minH="44px" data-testid="count" aria-live="polite">
-          {found.length === 0
-            ? word && !task && !material && !learner
-              ? `No knot here is called “${typed}”.`
-              : "No knot fits all of that."
-            : found.length === 1
-              ? "One knot."
-              : `${found.length} knots.`}
-          {filtered && (
-            <Press
-              look="bare"
-              onClick={() => {
-                setTyped("");
-                change({ q: "", for: "", in: "", hard: "", known: "" });
-              }}
-            >
+          {counted(found.length, filter)}
+          {filter.on && (
+            <Press look="bare" onClick={filter.clear}>
               Show all
             </Press>
           )}
         </Flex>
       )}
       {groups?.map(([title, list]) => (
-        <Box key={title} mt="4">
-          <Box as="h2" fontSize="20px" mb="2">
-            {title}
-          </Box>
+        <Part key={title} title={title} mt="4">
           <Grid templateColumns="repeat(auto-fill, minmax(min(270px, 100%), 1fr))" gap="3">
             {list.map((k) => (
-              <Card key={k.id} knot={k} knows={learner?.knows} />
+              <KnotCard key={k.id} knot={k} knows={learner?.knows} />
             ))}
           </Grid>
-        </Box>
+        </Part>
       ))}
-    </Box>
+    </Page>
+  );
+}
+
+type Filter = ReturnType<typeof useFilter>;
+
+/** What is looked for, kept in the address. */
+function useFilter() {
+  const [params, change] = useAddress();
+  const get = (key: string) => params.get(key) ?? "";
+  // Kept here and not only in the address, so that no letter typed is lost.
+  const [typed, setTyped] = useState(get("q"));
+  const word = typed.trim().toLowerCase();
+  const [task, material, hard, known] = [get("for"), get("in"), Number(get("hard") || 5), get("known")];
+  return {
+    typed,
+    word,
+    task,
+    material,
+    known,
+    hard: get("hard"),
+    on: word !== "" || task !== "" || material !== "" || hard < 5 || known !== "",
+    type: (q: string) => {
+      setTyped(q);
+      change({ q });
+    },
+    set: change,
+    clear: () => {
+      setTyped("");
+      change({ q: "", for: "", in: "", hard: "", known: "" });
+    },
+    lets: (k: Brief) =>
+      [k.name, ...(k.also ?? []), k.summary].some((t) => t.toLowerCase().includes(word)) &&
+      (!task || (k.tasks[task] ?? 0) > 0) &&
+      !(material && k.not_in.includes(material)) &&
+      k.difficulty <= hard,
+  };
+}
+
+function counted(n: number, filter: Filter): string {
+  if (n > 1) return `${n} knots.`;
+  if (n === 1) return "One knot.";
+  const named = filter.word && !filter.task && !filter.material && !filter.known;
+  return named ? `No knot here is called “${filter.typed}”.` : "No knot fits all of that.";
+}
+
+const hardness = [1, 2, 3, 4].map((n) => ({
+  id: String(n),
+  name: n === 1 ? "easiest only" : `up to ${n} of 5`,
+}));
+
+function Filters(props: { filter: Filter; catalogue: Catalogue | undefined; learners: Learner[] }) {
+  const { filter: f, catalogue, learners } = props;
+  return (
+    <Grid templateColumns={{ base: "1fr 1fr", md: "1.5fr 1.5fr 1fr 1fr 1fr" }} gap="3" mt="3">
+      <Typed label="Find by name or use" type="search" wide value={f.typed} set={f.type} />
+      <Pick
+        label="To"
+        value={f.task}
+        set={(v) => f.set({ for: v })}
+        any="do anything"
+        list={catalogue?.tasks ?? []}
+      />
+      <Pick
+        label="In"
+        value={f.material}
+        set={(v) => f.set({ in: v })}
+        any="any line"
+        list={catalogue?.materials ?? []}
+      />
+      <Pick label="Hard to learn" value={f.hard} set={(v) => f.set({ hard: v })} any="any" list={hardness} />
+      <Pick
+        label="Known by"
+        value={f.known}
+        set={(v) => f.set({ known: v })}
+        any="nobody chosen"
+        list={learners.map((l) => ({ id: String(l.id), name: `${l.name} (${l.knows.length})` }))}
+      />
+    </Grid>
   );
 }
 
@@ -163,7 +169,7 @@ function byFit(list: Brief[], task: string): Groups {
 }
 
 /** What a learner knows, what shares its structure with that, and the rest. */
-function byKnown(list: Brief[], learner: Schemas["StoreLearner"]): Groups {
+function byKnown(list: Brief[], learner: Learner): Groups {
   const shared = (k: Brief) => k.grows_from.filter((r) => learner.knows.includes(r.knot)).length;
   const rest = list.filter((k) => !learner.knows.includes(k.id));
   const next = rest.filter((k) => shared(k) > 0);
@@ -177,37 +183,22 @@ function byKnown(list: Brief[], learner: Schemas["StoreLearner"]): Groups {
   ).filter(([, knots]) => knots.length > 0);
 }
 
-function Card({ knot: k, knows }: { knot: Brief; knows?: string[] }) {
+function KnotCard({ knot: k, knows }: { knot: Brief; knows?: string[] }) {
   const help = k.grows_from.find((r) => knows?.includes(r.knot));
   return (
-    <Link to={`/knots/${k.id}`}>
-      <Flex
-        gap="3"
-        p="3"
-        h="100%"
-        bg="sheet"
-        border="1.5px solid"
-        borderColor="rule"
-        borderRadius="12px"
-        _hover={{ borderColor: "kelp", boxShadow: "var(--shadow)" }}
-      >
-        <Drawing id={k.id} name={k.name} drawn={k.drawn} w="92px" h="92px" flex="none" fontSize="11px" />
+    <Card kind="link" asChild display="flex" gap="3">
+      <Link to={`/knots/${k.id}`}>
+        <Drawing id={k.id} name={k.name} drawn={k.drawn} w="92px" h="92px" flex="none" fontSize="xs" />
         <Box minW="0">
-          <Box className="head" fontSize="18px">
+          <Box className="head" fontSize="lg">
             {k.name}
           </Box>
-          <Box fontSize="15px" lineHeight="1.35" color="quiet">
-            {help && !knows?.includes(k.id) ? (
-              <>
-                {capital(help.name)}: {help.why}.
-              </>
-            ) : (
-              k.summary
-            )}
+          <Box fontSize="md" lineHeight="1.35" color="quiet">
+            {help && !knows?.includes(k.id) ? `${capital(help.name)}: ${help.why}.` : k.summary}
           </Box>
           <Hardness of={k.difficulty} />
         </Box>
-      </Flex>
-    </Link>
+      </Link>
+    </Card>
   );
 }

@@ -45,13 +45,13 @@ const reef = {
 let calls: ReturnType<typeof fakeServer>;
 beforeEach(() => {
   calls = fakeServer({
-    "GET /api/knots/reef-knot": reef,
-    "GET /api/knots/reef-knot/drawing.svg": (c: { query: URLSearchParams }) =>
+    "GET /api/v1/knots/reef-knot": reef,
+    "GET /api/v1/knots/reef-knot/drawing.svg": (c: { query: URLSearchParams }) =>
       `<svg data-at="${c.query.get("step")}"></svg>`,
-    "GET /api/faults/granny/drawing.svg": "<svg></svg>",
-    "GET /api/attempts": [],
-    "GET /api/learners": [{ id: 3, name: "Ailsa", knows: ["bowline"] }],
-    "GET /api/catalogue": {
+    "GET /api/v1/faults/granny/drawing.svg": "<svg></svg>",
+    "GET /api/v1/attempts": { attempts: [] },
+    "GET /api/v1/learners": [{ id: 3, name: "Ailsa", knows: ["bowline"] }],
+    "GET /api/v1/catalogue": {
       materials: [{ id: "hmpe", name: "HMPE" }],
       tasks: [
         { id: "reef", name: "tie in a reef" },
@@ -98,8 +98,8 @@ it("steps by button and key, and no further than the ends", async () => {
   show(<KnotView />, "/knots/reef-knot?step=1", "/knots/:id");
   await screen.findByText("Reef knot");
   expect(at()).toContain("1 / 2First half.");
-  fireEvent.keyDown(window, { key: "ArrowRight" });
-  fireEvent.keyDown(window, { key: "ArrowRight" });
+  fireEvent.keyDown(document.body, { key: "ArrowRight", code: "ArrowRight" });
+  fireEvent.keyDown(document.body, { key: "ArrowRight", code: "ArrowRight" });
   await waitFor(() => expect(at()).toContain("2 / 2Second half."));
   for (let i = 0; i < 5; i++) fireEvent.click(screen.getByLabelText("Step back"));
   await waitFor(() => expect(at()).toContain("0 / 2The line laid ready."));

@@ -9,14 +9,14 @@ const close = vi.fn();
 beforeEach(() => {
   close.mockReset();
   calls = fakeServer({
-    "GET /api/knots/bowline": {
+    "GET /api/v1/knots/bowline": {
       id: "bowline",
       name: "Bowline",
       faults: [{ code: "tail-short", name: "Tail too short" }],
     },
-    "GET /api/learners": [{ id: 3, name: "Ailsa" }],
-    "POST /api/learners": { id: 9, name: "Gunnar" },
-    "POST /api/attempts": { id: 1 },
+    "GET /api/v1/learners": [{ id: 3, name: "Ailsa" }],
+    "POST /api/v1/learners": { id: 9, name: "Gunnar" },
+    "POST /api/v1/attempts": { id: 1 },
   });
   show(<AttemptDialog knot="bowline" close={close} />);
 });
@@ -47,7 +47,8 @@ it("asks for what is missing, one thing after the other, and keeps the rest", as
   fireEvent.change(screen.getByLabelText("Seconds"), { target: { value: "12,5" } });
   save();
   await waitFor(() => expect(close).toHaveBeenCalled());
-  expect(calls.find((c) => c.path === "/api/attempts")?.body).toEqual({
+  expect(calls.find((c) => c.path === "/api/v1/attempts")?.body).toEqual({
+    key: expect.stringMatching(/^[0-9a-f]{32}$/),
     learner_id: 3,
     knot: "bowline",
     outcome: "fault",
@@ -65,7 +66,7 @@ it("adds a learner and records for them", async () => {
   fireEvent.click(screen.getByText("in gloves"));
   save();
   await waitFor(() => expect(close).toHaveBeenCalled());
-  expect(calls.find((c) => c.path === "/api/attempts")?.body).toMatchObject({
+  expect(calls.find((c) => c.path === "/api/v1/attempts")?.body).toMatchObject({
     learner_id: 9,
     outcome: "right",
     conditions: "gloves",

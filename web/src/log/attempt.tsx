@@ -1,9 +1,14 @@
-import { Box, Dialog, Flex, Portal } from "@chakra-ui/react";
-import { type ReactNode, useEffect, useRef, useState } from "react";
-import type { Attempt } from "../api/client";
-import { useAddAttempt, useAddLearner, useKnot, useLearners } from "../api/hooks";
+import { Box, Flex, Input } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import type { Attempt, KnotPage } from "../api/client";
+import { useAddAttempt, useAddLearner } from "../api/hooks";
+import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { newKey } from "../ui/key";
 import { Trouble } from "../ui/notes";
+
+import { Sheet } from "../ui/sheet";
 
 const outcomes = [
   { id: "right", text: "✓ Right" },
@@ -21,40 +26,43 @@ export const conditions = [
 
 /** One attempt: who, how long, how it went. Open while a knot is named. */
 export function AttemptDialog({ knot, close }: { knot: string; close: () => void }) {
+  const page = useQuery(q.knot(knot));
+  const form = useId();
   return (
-    <Dialog.Root
+    <Sheet
       open={knot !== ""}
-      onOpenChange={(e) => !e.open && close()}
-      lazyMount
-      unmountOnExit
+      close={close}
+      title={page.data?.name ?? "Attempt"}
       // Not a text field: on a phone that would bring up the keyboard.
-      initialFocusEl={() => document.getElementById("attempt-title")}
+      focus={() => document.querySelector("[data-sheet-title]")}
+      foot={
+        <>
+          <Press look="bare" onClick={close}>
+            Cancel
+          </Press>
+          <Press type="submit" form={form} look="main" data-testid="save-attempt">
+            Save the attempt
+          </Press>
+        </>
+      }
     >
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content bg="sheet" color="ink" maxW="560px" mx="2">
-            <Form knot={knot} close={close} />
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+      <AttemptForm id={form} knot={knot} faults={page.data?.faults ?? []} close={close} />
+    </Sheet>
   );
 }
 
-function Form({ knot, close }: { knot: string; close: () => void }) {
-  const page = useKnot(knot);
-  const learners = useLearners();
+type FormProps = { id: string; knot: string; faults: KnotPage["faults"]; close: () => void };
+
+function AttemptForm({ id, knot, faults, close }: FormProps) {
   const add = useAddAttempt();
-  const addLearner = useAddLearner();
+  // Pressed twice, or sent again after a lost answer, it is still one attempt.
+  const [key] = useState(newKey);
   const [learner, setLearner] = useState(0);
-  const [name, setName] = useState("");
   const [outcome, setOutcome] = useState<Attempt["outcome"] | "">("");
   const [fault, setFault] = useState("");
   const [condition, setCondition] = useState<NonNullable<Attempt["conditions"]>>("dry");
   const [seconds, setSeconds] = useState("");
   const [trouble, setTrouble] = useState("");
-
   const save = async () => {
     const time = seconds.trim() === "" ? 0 : Number(seconds.replace(",", "."));
     if (learner === 0) return setTrouble("Who tied it? Tap a learner, or add one.");
@@ -62,116 +70,97 @@ function Form({ knot, close }: { knot: string; close: () => void }) {
     if (outcome === "fault" && !fault) return setTrouble("Which fault was it?");
     if (!Number.isFinite(time) || time < 0 || time > 7200)
       return setTrouble(`“${seconds}” is no time: type seconds, as in 12, or leave it empty.`);
+    const how = { outcome, fault: outcome === "fault" ? fault : "", seconds: time, conditions: condition };
     try {
-      await add.mutateAsync({
-        learner_id: learner,
-        knot,
-        outcome,
-        fault: outcome === "fault" ? fault : "",
-        seconds: time,
-        conditions: condition,
-      });
+      await add.mutateAsync({ key, learner_id: learner, knot, ...how });
       close();
     } catch {
       setTrouble("");
     }
   };
-  const enrol = async () => {
-    const l = await addLearner.mutateAsync(name);
-    setLearner(l.id);
-    setName("");
-  };
   return (
     <form
+      id={id}
       onSubmit={(e) => {
         e.preventDefault();
-        void save();
+        if (!add.isPending) void save();
       }}
       onChange={() => setTrouble("")}
     >
-      <Dialog.Header>
-        <Dialog.Title id="attempt-title" tabIndex={-1} className="head" fontSize="24px" outline="none">
-          {page.data?.name ?? "Attempt"}
-        </Dialog.Title>
-      </Dialog.Header>
-      <Dialog.Body display="flex" flexDirection="column" gap="4">
-        <Group label="Who">
-          {learners.data?.map((l) => (
-            <Press key={l.id} type="button" aria-pressed={learner === l.id} onClick={() => setLearner(l.id)}>
-              {l.name}
-            </Press>
-          ))}
-          <Flex gap="1">
-            <Typing label="New learner" value={name} set={setName} width={120} placeholder="New learner" />
-            {name.trim() && (
-              <Press type="button" onClick={() => void enrol().catch(() => undefined)}>
-                Add
-              </Press>
-            )}
-          </Flex>
-        </Group>
+      <Flex direction="column" gap="4">
+        <Who learner={learner} choose={setLearner} />
         <Group label="Time">
           <Watch set={(s) => setSeconds(s.toFixed(1))} />
-          <Typing label="Seconds" value={seconds} set={setSeconds} width={86} placeholder="seconds" />
+          <Typing label="Seconds" value={seconds} set={setSeconds} width="86px" placeholder="seconds" />
         </Group>
-        <Group label="How it went">
-          {outcomes.map((o) => (
-            <Press key={o.id} type="button" aria-pressed={outcome === o.id} onClick={() => setOutcome(o.id)}>
-              {o.text}
-            </Press>
-          ))}
-        </Group>
+        <OneOf label="How it went" list={outcomes} value={outcome} choose={setOutcome} />
         {outcome === "fault" && (
-          <Group label="Which fault">
-            {page.data?.faults.map((f) => (
-              <Press
-                key={f.code}
-                type="button"
-                aria-pressed={fault === f.code}
-                onClick={() => setFault(f.code)}
-                fontSize="15px"
-              >
-                {f.name}
-              </Press>
-            ))}
-          </Group>
+          <OneOf
+            label="Which fault"
+            list={faults.map((f) => ({ id: f.code, text: f.name }))}
+            value={fault}
+            choose={setFault}
+          />
         )}
-        <Group label="Line and hands">
-          {conditions.map((k) => (
-            <Press
-              key={k.id}
-              type="button"
-              aria-pressed={condition === k.id}
-              onClick={() => setCondition(k.id)}
-              px="3"
-            >
-              {k.text}
-            </Press>
-          ))}
-        </Group>
+        <OneOf label="Line and hands" list={conditions} value={condition} choose={setCondition} />
         {trouble && (
           <Box role="alert" color="flare" fontWeight="700">
             {trouble}
           </Box>
         )}
-        <Trouble error={add.error ?? addLearner.error} />
-      </Dialog.Body>
-      <Dialog.Footer>
-        <Press type="button" look="bare" onClick={close}>
-          Cancel
-        </Press>
-        <Press type="submit" look="main" disabled={add.isPending} data-testid="save-attempt">
-          Save the attempt
-        </Press>
-      </Dialog.Footer>
+        <Trouble error={add.error} />
+      </Flex>
     </form>
+  );
+}
+
+/** The learners, and a place to add one. */
+function Who({ learner, choose }: { learner: number; choose: (id: number) => void }) {
+  const learners = useQuery(q.learners()).data ?? [];
+  const add = useAddLearner();
+  const [name, setName] = useState("");
+  const enrol = async () => {
+    choose((await add.mutateAsync(name)).id);
+    setName("");
+  };
+  return (
+    <Group label="Who">
+      {learners.map((l) => (
+        <Press key={l.id} aria-pressed={learner === l.id} onClick={() => choose(l.id)}>
+          {l.name}
+        </Press>
+      ))}
+      <Flex gap="1">
+        <Typing label="New learner" value={name} set={setName} width="120px" placeholder="New learner" />
+        {name.trim() && <Press onClick={() => void enrol().catch(() => undefined)}>Add</Press>}
+      </Flex>
+      <Trouble error={add.error} />
+    </Group>
+  );
+}
+
+/** Buttons of which one is pressed. */
+function OneOf<T extends string>(props: {
+  label: string;
+  list: readonly { id: T; text: string }[];
+  value: T | "";
+  choose: (id: T) => void;
+}) {
+  return (
+    <Group label={props.label}>
+      {props.list.map((o) => (
+        <Press key={o.id} small aria-pressed={props.value === o.id} onClick={() => props.choose(o.id)}>
+          {o.text}
+        </Press>
+      ))}
+    </Group>
   );
 }
 
 function Group({ label, children }: { label: string; children: ReactNode }) {
   return (
     <Box role="group" aria-label={label}>
-      <Box color="quiet" mb="1" fontSize="15px">
+      <Box color="quiet" mb="1" fontSize="md">
         {label}
       </Box>
       <Flex gap="2" wrap="wrap" align="center">
@@ -185,23 +174,16 @@ function Typing(props: {
   label: string;
   value: string;
   set: (v: string) => void;
-  width: number;
+  width: string;
   placeholder: string;
 }) {
   return (
-    <input
+    <Input
       aria-label={props.label}
       value={props.value}
       placeholder={props.placeholder}
       onChange={(e) => props.set(e.target.value)}
-      style={{
-        minHeight: 44,
-        width: props.width,
-        padding: "0 10px",
-        border: "1.5px solid var(--ink)",
-        borderRadius: 8,
-        background: "var(--paper)",
-      }}
+      w={props.width}
     />
   );
 }
@@ -219,7 +201,6 @@ function Watch({ set }: { set: (seconds: number) => void }) {
   const elapsed = running ? (now - started.current) / 1000 : 0;
   return (
     <Press
-      type="button"
       minW="130px"
       aria-pressed={running}
       onClick={() => {

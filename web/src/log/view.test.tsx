@@ -37,10 +37,10 @@ it("lists attempts by day, in words, and takes one back", async () => {
     attempt(1, { kind: "drill" }),
   ];
   const calls = fakeServer({
-    "GET /api/attempts": () => list,
-    "GET /api/catalogue": { knots },
-    "GET /api/knots/reef-knot": page,
-    "DELETE /api/attempts/2": () => {
+    "GET /api/v1/attempts": () => ({ attempts: list }),
+    "GET /api/v1/catalogue": { knots },
+    "GET /api/v1/knots/reef-knot": page,
+    "DELETE /api/v1/attempts/2": () => {
       list = list.slice(1);
       return {};
     },
@@ -57,15 +57,15 @@ it("lists attempts by day, in words, and takes one back", async () => {
 });
 
 it("says what to do when there is nothing yet", async () => {
-  fakeServer({ "GET /api/attempts": [], "GET /api/catalogue": { knots } });
+  fakeServer({ "GET /api/v1/attempts": { attempts: [] }, "GET /api/v1/catalogue": { knots } });
   show(<LogView />, "/log");
   expect(await screen.findByText(/No attempts yet/)).toBeTruthy();
 });
 
 it("says so when the list cannot be had, and does not pretend it is empty", async () => {
   fakeServer({
-    "GET /api/attempts": { status: 500, title: "Error", detail: "Something went wrong in Oarweed." },
-    "GET /api/catalogue": { knots },
+    "GET /api/v1/attempts": { status: 500, title: "Error", detail: "Something went wrong in Oarweed." },
+    "GET /api/v1/catalogue": { knots },
   });
   show(<LogView />, "/log");
   expect((await screen.findByRole("alert")).textContent).toContain("Something went wrong");

@@ -101,8 +101,8 @@ function panel(over: Partial<Answer> = {}) {
 
 beforeEach(() => {
   fakeServer({
-    "GET /api/knots/clove-hitch/drawing.svg": "<svg></svg>",
-    "GET /api/knots/bowline/drawing.svg": "<svg></svg>",
+    "GET /api/v1/knots/clove-hitch/drawing.svg": "<svg></svg>",
+    "GET /api/v1/knots/bowline/drawing.svg": "<svg></svg>",
   });
 });
 afterEach(() => {

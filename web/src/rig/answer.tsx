@@ -1,13 +1,14 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box, chakra, Flex, Heading } from "@chakra-ui/react";
 import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Answer, Choice } from "../api/client";
-import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { Evidence, Mark } from "../ui/evidence";
-import { capital, force, length, range, seconds, short } from "../ui/format";
-import { Cautions, Flag } from "../ui/notes";
+import { capital, range, seconds, short } from "../ui/format";
+import { Cautions } from "../ui/notes";
+import { Card } from "../ui/page";
 import { Verdict } from "../ui/verdict";
+import { Chosen } from "./chosen";
 import { StrengthBar } from "./strength-bar";
 
 type Props = {
@@ -58,14 +59,14 @@ export const AnswerPanel = memo(function AnswerPanel(props: Props) {
 
 function Nothing({ answer }: { answer: Answer }) {
   return (
-    <Box bg="flareWash" border="2px solid" borderColor="flare" borderRadius="10px" p="4">
-      <Box className="head" fontSize="20px">
+    <Card kind="warn" p="4">
+      <Box className="head" fontSize="lg">
         No knot here does this.
       </Box>
       The reasons are below. Change a phrase of the sentence
       {answer.ruled_out.some((r) => r.near) ? ", starting with what rules out the first of them." : "."} Some
       jobs want a splice or made-up gear, not a knot.
-    </Box>
+    </Card>
   );
 }
 
@@ -81,19 +82,10 @@ const Row = memo(function Row({
   const on = selected?.knot === c.knot;
   return (
     <Box as="li" data-ranked={c.knot}>
-      <Flex
-        as="button"
-        w="100%"
-        textAlign="left"
-        gap="3"
-        p="3"
-        align="center"
-        bg="sheet"
-        border="2px solid"
+      <RowButton
+        type="button"
         borderColor={on ? "kelp" : "rule"}
-        borderRadius="12px"
         boxShadow={on ? "var(--shadow)" : "none"}
-        cursor="pointer"
         aria-pressed={on}
         onClick={() => select(c.knot)}
       >
@@ -117,23 +109,33 @@ const Row = memo(function Row({
             fishing={fishing}
             width={190}
           />
-          <Box
-            fontSize="14px"
-            mt="1"
-            color={c.strength.word === "enough" ? "glass" : "amber"}
-            fontWeight="700"
-          >
+          <Box fontSize="sm" mt="1" color={c.strength.word === "enough" ? "glass" : "amber"} fontWeight="700">
             {c.strength.word === "enough" ? "✓" : "▲"} {c.strength.fails} at {times(c.strength.times)} × the
             load
           </Box>
-          <Box fontSize="13px" color="quiet">
+          <Box fontSize="xs" color="quiet">
             strength <Mark tag={c.strength.efficiency.tag} /> · hold{" "}
             <Mark tag={(answer.rig.dry ? c.dry : c.wet).tag} />
           </Box>
         </Box>
-      </Flex>
+      </RowButton>
     </Box>
   );
+});
+
+const RowButton = chakra("button", {
+  base: {
+    display: "flex",
+    w: "100%",
+    textAlign: "left",
+    gap: "3",
+    p: "3",
+    alignItems: "center",
+    bg: "sheet",
+    border: "2px solid",
+    borderRadius: "md",
+    cursor: "pointer",
+  },
 });
 
 /** What a ranked knot is and how it holds: most of it stays as it is while the load is dragged. */
@@ -156,7 +158,7 @@ const What = memo(function What(props: {
         <Said head={props.head} reason={props.reason} />
         <Flex columnGap="2" rowGap="1" mt="1.5" align="center" wrap="wrap">
           <Verdicts wet={props.wet} dry={props.dry} off={props.off} />
-          <Box fontSize="14px" display={{ base: "block", md: "none" }} fontWeight="700">
+          <Box fontSize="sm" display={{ base: "block", md: "none" }} fontWeight="700">
             {props.limit}
           </Box>
         </Flex>
@@ -180,7 +182,7 @@ const Picture = memo(function Picture(p: {
       w="76px"
       h="76px"
       flex="none"
-      fontSize="11px"
+      fontSize="xs"
       display={{ base: "none", sm: "block" }}
     />
   );
@@ -189,10 +191,10 @@ const Picture = memo(function Picture(p: {
 const Said = memo(function Said({ head, reason }: { head: string; reason: string }) {
   return (
     <>
-      <Box className="head" fontSize="19px">
+      <Box className="head" fontSize="lg">
         {head}
       </Box>
-      <Box fontSize="15.5px" lineHeight="1.35">
+      <Box fontSize="md" lineHeight="1.35">
         {capital(reason)}.
       </Box>
     </>
@@ -204,7 +206,7 @@ const Verdicts = memo(function Verdicts(p: { wet: Choice["wet"]; dry: Choice["dr
     <>
       <Verdict when="wet" hold={p.wet} />
       <Verdict when="dry" hold={p.dry} />
-      <Box color="quiet" fontSize="14px">
+      <Box color="quiet" fontSize="sm">
         {p.off}
       </Box>
     </>
@@ -214,144 +216,6 @@ const Verdicts = memo(function Verdicts(p: { wet: Choice["wet"]; dry: Choice["dr
 /** A multiple of the load: one decimal below ten. */
 const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
 
-function Chosen({ choice: c, answer, fishing, look, attempt, children }: Props & { choice: Choice }) {
-  const [why, setWhy] = useState(false);
-  const beside = answer.ranked.find((x) => x.knot !== c.knot);
-  const write = (kN: number) => force(kN, fishing);
-  return (
-    <Box
-      flex="1"
-      minW="0"
-      w="100%"
-      bg="sheet"
-      border="2px solid"
-      borderColor="rule"
-      borderRadius="12px"
-      p="4"
-      data-testid="chosen"
-    >
-      <Flex gap="4">
-        <Drawing
-          id={c.knot}
-          name={c.name}
-          drawn={c.drawn}
-          options={{ look }}
-          w={{ base: "120px", md: "190px" }}
-          h={{ base: "120px", md: "190px" }}
-          flex="none"
-        />
-        <Box minW="0">
-          <Box as="h2" className="head" fontSize="24px">
-            {c.name}
-          </Box>
-          <Fact name={c.strength.fails === "slips" ? "Slips at" : "Breaks at"}>
-            {range(c.strength.capacity_kn, write)}
-            <Evidence tag={c.strength.capacity_kn.tag} source={c.strength.capacity_kn.source} />
-          </Fact>
-          <Fact name="Keeps">
-            {range(c.strength.efficiency, (v) => `${Math.round(v * 100)} %`)} of the line
-            <Evidence tag={c.strength.efficiency.tag} source={c.strength.efficiency.source} />
-          </Fact>
-          <Fact name="Takes">
-            {length(c.needs_m * 1000)} of line, {length(c.tail_m * 1000)} of it tail
-            <Evidence
-              tag="computed"
-              source="the line in the knot and round the object (our estimates) plus the shortest tail (common practice, no source)"
-            />
-          </Fact>
-          <Fact name="Tied in">
-            {range(c.seconds, seconds)}
-            <Evidence tag={c.seconds.tag} source={c.seconds.source} />
-          </Fact>
-        </Box>
-      </Flex>
-      <Flex direction="column" gap="2" mt="3">
-        {c.flags.map((f) => (
-          <Flag key={f} text={f} />
-        ))}
-        <Holding choice={c} wet={!answer.rig.dry} />
-        <Box fontSize="15.5px">
-          <strong>Off:</strong> {c.release_how}
-        </Box>
-      </Flex>
-      <Flex gap="2" mt="3" wrap="wrap" className="no-print">
-        <Link to={`/knots/${c.knot}?look=${look}`}>
-          <Press as="span" look="main">
-            See it tied
-          </Press>
-        </Link>
-        <Press onClick={() => attempt(c.knot)}>Record an attempt</Press>
-        {beside && (
-          <Link to={`/compare?a=${c.knot}&b=${beside.knot}&in=${answer.rig.chain[2]?.line?.material ?? ""}`}>
-            <Press as="span">Compare with the {beside.name.toLowerCase()}</Press>
-          </Link>
-        )}
-        <Press look="bare" aria-expanded={why} onClick={() => setWhy(!why)}>
-          Why this place
-        </Press>
-      </Flex>
-      {why && <Contributions choice={c} />}
-      {children}
-      <Box mt="4" pt="3" borderTop="1.5px dashed" borderColor="rule">
-        <Cautions
-          list={[
-            ...answer.cautions.filter((x) => !x.locked),
-            ...c.cautions.filter((x) => !answer.cautions.some((y) => y.id === x.id)),
-          ]}
-        />
-      </Box>
-    </Box>
-  );
-}
-
-function Fact({ name, children }: { name: string; children: React.ReactNode }) {
-  return (
-    <Box mt="1.5" fontSize="16px">
-      <Box as="span" color="quiet">
-        {name}{" "}
-      </Box>
-      {children}
-    </Box>
-  );
-}
-
-function Holding({ choice, wet }: { choice: Choice; wet: boolean }) {
-  const h = wet ? choice.wet : choice.dry;
-  return (
-    <Box fontSize="15.5px">
-      <strong>{wet ? "Wet:" : "Dry:"}</strong> {h.class} – {h.why}.{" "}
-      <Evidence tag={h.tag} source={h.mu?.source} />
-    </Box>
-  );
-}
-
-function Contributions({ choice }: { choice: Choice }) {
-  return (
-    <Box mt="3" aria-label="How the score adds up">
-      {choice.contributions
-        .filter((p) => p.weight > 0)
-        .map((p) => (
-          <Flex key={p.criterion} align="center" gap="2" fontSize="15px" py="0.5">
-            <Box w="120px">{p.criterion}</Box>
-            <Box flex="1" h="12px" border="1px solid" borderColor="rule" borderRadius="6px" overflow="hidden">
-              <Box h="100%" w={`${p.value * 100}%`} bg="glass" />
-            </Box>
-            <Box w="90px" textAlign="right">
-              {p.points.toFixed(1)} of {p.weight}
-            </Box>
-          </Flex>
-        ))}
-      <Flex justify="space-between" borderTop="1.5px solid" borderColor="ink" fontWeight="700" mt="1">
-        <span>Together</span>
-        <span>{choice.score.toFixed(1)} of 100</span>
-      </Flex>
-      <Box fontSize="14px" color="quiet">
-        The weights are our own judgement: common practice, no source.
-      </Box>
-    </Box>
-  );
-}
-
 const RuledOut = memo(function RuledOut({ list }: { list: Answer["ruled_out"] }) {
   const near = list.filter((r) => r.near);
   const far = list.filter((r) => !r.near);
@@ -360,9 +224,9 @@ const RuledOut = memo(function RuledOut({ list }: { list: Answer["ruled_out"] })
     <Box mt="3">
       {near.length > 0 && (
         <Box data-testid="ruled-out">
-          <Box as="h3" className="head" fontSize="18px" py="1">
+          <Heading as="h3" fontSize="lg" py="1">
             Ruled out
-          </Box>
+          </Heading>
           {near.slice(0, 3).map((r) => (
             <RuledRow key={r.knot} ruled={r} />
           ))}
@@ -406,12 +270,12 @@ function Fold({ summary, children }: { summary: string; children: () => React.Re
 
 function RuledRow({ ruled }: { ruled: Answer["ruled_out"][number] }) {
   return (
-    <Flex gap="3" py="1.5" px="2" fontSize="15.5px" data-ruled={ruled.knot} align="baseline">
+    <Flex gap="3" py="1.5" px="2" fontSize="md" data-ruled={ruled.knot} align="baseline">
       <Box as="span" color="flare" fontWeight="700" aria-hidden>
         ✕
       </Box>
       <Box>
-        <Link to={`/knots/${ruled.knot}`} style={{ fontWeight: 700, textDecoration: "underline" }}>
+        <Link to={`/knots/${ruled.knot}`} className="link strong">
           {ruled.name}
         </Link>{" "}
         {ruled.reasons.map((r) => r.why).join(" ")}

@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
 import type { Catalogue, Rig, Schemas } from "../api/client";
 import { fakeServer, show } from "../test/app";
-import { Chain, Outcome, WholeRig } from "./chain";
+import { Chain } from "./chain";
 import {
   addFitting,
   addLine,
@@ -16,6 +16,7 @@ import {
   withLine,
 } from "./document";
 import { LoadDialog } from "./load";
+import { Outcome, WholeRig } from "./whole";
 
 const line = (mm: number) => ({ line: { material: "polyester", diameter_mm: mm } });
 const joint = (task: string) => ({ joint: { task } });
@@ -79,7 +80,7 @@ const whole = {
   lines: [2, 4].map((at) => ({ at, diameter_mm: 10, capacity_kn: figure, name: "polyester" })),
   cast_off: ["First the cleat.", "Then the ring."],
   cut: [{ at: 2, says: "12 mm: cut 31 m." }],
-} as unknown as Schemas["ChooseRigAnswer"];
+} as unknown as Schemas["RigAnswer"];
 const catalogue = {
   materials: [{ id: "polyester", name: "polyester" }],
   fittings: [
@@ -122,14 +123,14 @@ it("says in words what the whole rig bears and how sure that is", () => {
   expect(text).toContain("Then the ring.");
   expect(text).toContain("cut 31 m");
   cleanup();
-  show(<Outcome chance={{ ...(whole.chance as Schemas["ChooseChance"]), by_class: true }} fishing />);
+  show(<Outcome chance={{ ...(whole.chance as Schemas["Chance"]), by_class: true }} fishing />);
   expect(screen.getByTestId("outcome").textContent).toContain("hold by class");
 });
 
 it("works out a load, and says what is wrong with what was typed", async () => {
   const change = vi.fn();
   const calls = fakeServer({
-    "GET /api/load/wind": (c: { query: URLSearchParams }) =>
+    "GET /api/v1/loads/wind": (c: { query: URLSearchParams }) =>
       c.query.get("loa") === "30 ft"
         ? {
             load_kn: { low: 2.2, likely: 3.1, high: 4.05, tag: "memory", source: "table" },

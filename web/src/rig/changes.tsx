@@ -1,34 +1,35 @@
-import { Box } from "@chakra-ui/react";
+import { Box, Heading } from "@chakra-ui/react";
 import { lazy, Suspense, useState } from "react";
 import type { Catalogue, Rig } from "../api/client";
-import { useChances, useChanges } from "../api/hooks";
+import { useLasting } from "../api/hooks";
+import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
-import { Outcome } from "./chain";
+import { Outcome } from "./whole";
 
 const ChoiceMap = lazy(() => import("./map").then((m) => ({ default: m.ChoiceMap })));
 
 /** How sure the chosen knot is, and what would change the choice. */
 export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catalogue: Catalogue }) {
   const { rig, knot, fishing, catalogue } = props;
-  const changes = useChanges(rig).data;
-  const chance = useChances(rig).data?.[knot];
+  const changes = useLasting(q.changes(rig)).data;
+  const chance = useLasting(q.chances(rig)).data?.[knot];
   const [map, setMap] = useState(false);
   return (
     <Box mt="3" pt="3" borderTop="1.5px dashed" borderColor="rule">
       {chance && <Outcome chance={chance} fishing={fishing} />}
       {changes && (
         <Box mt="3" data-testid="changes">
-          <Box as="h3" className="head" fontSize="18px">
+          <Heading as="h3" fontSize="lg">
             What would change this{" "}
             <Evidence
               tag="computed"
               source="every number turned eightfold up and down until another knot comes first, every condition turned once"
             />
-          </Box>
+          </Heading>
           {changes.changes.length === 0 && <Box>Nothing within eight times up or down.</Box>}
           {changes.changes.slice(0, 6).map((c) => (
-            <Box key={c.says} py="0.5" fontSize="15.5px">
+            <Box key={c.says} py="0.5" fontSize="md">
               {c.says}
             </Box>
           ))}
@@ -38,7 +39,7 @@ export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catal
                 {changes.changes.length - 6} more
               </Box>
               {changes.changes.slice(6).map((c) => (
-                <Box key={c.says} py="0.5" fontSize="15.5px">
+                <Box key={c.says} py="0.5" fontSize="md">
                   {c.says}
                 </Box>
               ))}

@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import type { Catalogue, Task } from "../api/client";
+import { fields } from "../test/fields";
 import { decode, encode, firstRig, fittingOf, jointOf, lineOf, withLine, withTask } from "./document";
 import { phrases, plain, sentence } from "./phrases";
 
-const start = {
+const start: Task["start"] = {
   material: "polyester",
   construction: "braid",
   diameter_mm: 12,
@@ -14,6 +15,7 @@ const task = (id: string, between: Task["between"], more: Partial<Task> = {}): T
   ({ id, name: `do ${id}`, between, release: "slack", weights: "mooring", start, ...more }) as Task;
 
 const catalogue = {
+  fields,
   materials: [
     { id: "polyester", name: "polyester", fishing: false, constructions: ["laid", "braid"] },
     { id: "mono", name: "nylon monofilament", fishing: true, constructions: ["solid"] },

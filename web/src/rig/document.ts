@@ -127,7 +127,12 @@ export const lineOnly = (l: LineDoc): LineDoc => ({
 });
 
 /** A material, with the construction it is usually made in. */
-export function withMaterial(rig: Rig, which: "line" | "other", id: string, construction: string): Rig {
+export function withMaterial(
+  rig: Rig,
+  which: "line" | "other",
+  id: string,
+  construction: LineDoc["construction"],
+): Rig {
   const part = { material: id, construction };
   return which === "line" ? withLine(rig, part) : withOther(rig, part);
 }

@@ -1,8 +1,9 @@
-import { Box, Flex, Popover, Portal } from "@chakra-ui/react";
+import { Box, chakra, Flex, Input, Popover, Portal } from "@chakra-ui/react";
 import { memo, useEffect, useRef, useState } from "react";
 import { ApiError, type Rig } from "../api/client";
 import { readQuantity } from "../api/hooks";
 import { Press } from "../ui/button";
+
 import type { Phrase } from "./phrases";
 
 type Props = {
@@ -12,6 +13,8 @@ type Props = {
   /** Marks it as the phrase of the sentence, of which there is one. */
   inSentence?: boolean;
 };
+
+const Slider = chakra("input", { base: { width: "100%", height: "44px", accentColor: "var(--glass)" } });
 
 /** What was typed on a phrase before its editor stood there to take it. */
 export const typedAhead = { text: "" };
@@ -53,20 +56,10 @@ const Frame = memo(function Frame(props: {
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content
-            bg="sheet"
-            color="ink"
-            border="2px solid"
-            borderColor="ink"
-            maxH="420px"
-            overflowY="auto"
-            w="auto"
-            minW="230px"
-            maxW="340px"
-          >
+          <Popover.Content maxH="420px" overflowY="auto" w="auto" minW="230px" maxW="340px">
             {phrase && (
               <Popover.Body p="3">
-                <Box className="head" fontSize="17px" mb="2">
+                <Box className="head" fontSize="base" mb="2">
                   {phrase.label}
                 </Box>
                 {"options" in phrase ? (
@@ -100,8 +93,8 @@ function Options({
   return (
     <Flex direction="column" role="listbox" aria-label={phrase.label} onKeyDown={move}>
       {phrase.options.map((o) => (
-        <Box
-          as="button"
+        <chakra.button
+          type="button"
           key={o.id}
           role="option"
           aria-selected={o.id === phrase.value}
@@ -109,7 +102,7 @@ function Options({
           minH="44px"
           px="3"
           textAlign="left"
-          borderRadius="8px"
+          borderRadius="sm"
           cursor="pointer"
           fontWeight={o.id === phrase.value ? 700 : 400}
           bg={o.id === phrase.value ? "amberWash" : "transparent"}
@@ -119,12 +112,12 @@ function Options({
           {o.id === phrase.value ? "● " : ""}
           {o.text}
           {o.note && (
-            <Box as="span" color="quiet" fontSize="14px">
+            <Box as="span" color="quiet" fontSize="sm">
               {" "}
               – {o.note}
             </Box>
           )}
-        </Box>
+        </chakra.button>
       ))}
     </Flex>
   );
@@ -166,8 +159,7 @@ function Typed({
       }}
     >
       <Flex gap="2">
-        <input
-          // biome-ignore lint/a11y/noAutofocus: the editor was opened to type here
+        <Input
           autoFocus
           value={text}
           aria-label={phrase.label}
@@ -177,31 +169,23 @@ function Typed({
             setTrouble("");
           }}
           onFocus={(e) => typedAhead.text === "" && e.target.select()}
-          style={{
-            minHeight: 44,
-            width: 130,
-            padding: "0 10px",
-            border: "2px solid var(--ink)",
-            borderRadius: 8,
-            background: "var(--paper)",
-            fontSize: 18,
-          }}
+          w="130px"
         />
         <Press type="submit" look="main">
           Set
         </Press>
       </Flex>
       {trouble ? (
-        <Box role="alert" color="flare" fontWeight="700" mt="2" fontSize="15px">
+        <Box role="alert" color="flare" fontWeight="700" mt="2" fontSize="md">
           {trouble}
         </Box>
       ) : (
-        <Box color="quiet" mt="2" fontSize="14.5px">
+        <Box color="quiet" mt="2" fontSize="sm">
           {phrase.hint}
         </Box>
       )}
       {start > 0 && (
-        <input
+        <Slider
           type="range"
           min={-3}
           max={3}
@@ -216,12 +200,11 @@ function Typed({
             setTrouble("");
             live(phrase.set(value));
           }}
-          style={{ width: "100%", height: 44, accentColor: "var(--glass)" }}
         />
       )}
       <Flex gap="2" mt="2" wrap="wrap">
         {phrase.quick.map((q) => (
-          <Press key={q} type="button" px="3" onClick={() => void submit(q)}>
+          <Press key={q} small onClick={() => void submit(q)}>
             {q === "0" ? (phrase.id === "label" ? "by rule" : "enough") : q}
           </Press>
         ))}

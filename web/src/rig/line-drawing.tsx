@@ -6,6 +6,9 @@ import { capital, force, length } from "../ui/format";
 import * as doc from "./document";
 import { Editor } from "./editor";
 import type { Phrase } from "./phrases";
+import { Rope } from "./rope";
+import { layOut, type Scene } from "./scene";
+import { Thing } from "./thing";
 
 type Props = {
   rig: Rig;
@@ -25,7 +28,8 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change,
   const phone = width < 700;
   const fishing = doc.isFishing(rig, catalogue);
   const fitting = doc.fittingOf(rig);
-  const scene = layOut(answer, width, phone);
+  const drawnAs = catalogue.fittings.find((f) => f.id === fitting?.kind)?.drawn_as;
+  const scene = layOut(answer, drawnAs, width, phone);
   const look = lookOf(doc.lineOf(rig).construction);
   const at = selected && force(selected.strength.capacity_kn.likely, fishing);
   const limit = !selected
@@ -63,7 +67,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change,
   ];
   const shown = tags.map((t) => <Tag key={t.id} {...t} phrases={phrases} change={change} />);
   const joint = (
-    <Box fontSize="15px" mt="1" lineHeight="1.6">
+    <Box fontSize="md" mt="1" lineHeight="1.6">
       {["wet", "release", "tail"].map((id, i) => (
         <span key={id}>
           {i > 0 && " · "}
@@ -83,7 +87,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change,
         role="img"
         aria-label={`The line to scale: ${answer.line.name}`}
       >
-        <Thing kind={fitting?.kind ?? "line"} scene={scene} />
+        <Thing as={drawnAs} scene={scene} />
         <Rope {...scene.rope} look={look} colour={1} />
         {selected && (
           <>
@@ -128,10 +132,10 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change,
       )}
       {phone ? (
         <Box px="3">
-          <Box fontSize="15px">
-            <span className="head" style={{ fontSize: 18 }}>
+          <Box fontSize="md">
+            <Box as="span" className="head" fontSize="lg">
               {selected?.name ?? "No knot"}
-            </span>{" "}
+            </Box>{" "}
             <Box as="span" color={weakest || !selected ? "flare" : "quiet"} fontWeight="700">
               {limit}
             </Box>
@@ -148,10 +152,10 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change,
             maxW="232px"
             lineHeight="1.3"
           >
-            <Box className="head" fontSize="19px">
+            <Box className="head" fontSize="lg">
               {selected?.name ?? "No knot"}
             </Box>
-            <Box color={weakest || !selected ? "flare" : "quiet"} fontWeight="700" fontSize="14.5px">
+            <Box color={weakest || !selected ? "flare" : "quiet"} fontWeight="700" fontSize="sm">
               {capital(limit)}
             </Box>
             {joint}
@@ -178,7 +182,7 @@ function Tag(props: {
 }) {
   const part = (id: string) => <Part key={id} phrase={props.phrases[id]} change={props.change} />;
   return (
-    <div className="tag" data-tag={props.id} style={{ left: props.left, top: props.top }}>
+    <Box className="tag" data-tag={props.id} left={`${props.left}px`} top={`${props.top}px`}>
       <b>
         {props.title.map((id, i) => (
           <span key={id}>
@@ -194,7 +198,7 @@ function Tag(props: {
         </span>
       ))}
       {props.note && <div>{props.note}</div>}
-    </div>
+    </Box>
   );
 }
 
@@ -202,85 +206,6 @@ function Tag(props: {
 function Part({ phrase, change }: { phrase: Phrase | undefined; change: (rig: Rig) => void }) {
   if (!phrase) return null;
   return <Editor phrase={phrase} change={change} title={`Change: ${phrase.label.toLowerCase()}`} />;
-}
-
-type Scene = ReturnType<typeof layOut>;
-
-/** Places everything, in pixels, at one scale for line and fitting. */
-function layOut(answer: Answer, width: number, phone: boolean) {
-  const d = answer.line.diameter_mm || 1;
-  const fitting = answer.rig.chain[0]?.fitting;
-  const size = fitting?.size_mm ?? answer.other?.diameter_mm ?? d;
-  const solid = fitting?.kind === "post" || fitting?.kind === "bollard" || fitting?.kind === "rail";
-  // Pixels per mm: the rope readable, the fitting in the picture.
-  const px = Math.max(Math.min((phone ? 16 : 24) / d, (solid ? 110 : phone ? 28 : 40) / size), 5 / d);
-  const w = d * px;
-  const y = phone ? 72 : 80;
-  const at = solid ? 26 + Math.min(size * px, 150) / 2 : 80;
-  const reach = {
-    ring: ringRadius(size * px),
-    clew: size * px + 12,
-    "hook-eye": size * px * 0.85,
-    hole: 26,
-    cleat: 52,
-  }[fitting?.kind ?? ""];
-  const jointX = solid ? at + Math.min(size * px, 150) / 2 : fitting ? at + (reach ?? 0) : phone ? 90 : 170;
-  const glassR = phone ? 66 : 92;
-  return {
-    height: phone ? 212 : 268,
-    y,
-    px,
-    at,
-    size: size * px,
-    below: 188,
-    joint: { x: jointX, r: Math.max(w * 0.95, 6) },
-    rope: { x0: jointX, x1: width - 26, y, w },
-    glass: { x: phone ? Math.min(jointX + 120, width - 84) : jointX + 190, y: phone ? 140 : 160, r: glassR },
-  };
-}
-
-const ringRadius = (bar: number) => bar * 0.7 + 20;
-
-/** A rope between two places, with its make on it. */
-function Rope({
-  x0,
-  x1,
-  y,
-  w,
-  look,
-  colour,
-}: Scene["rope"] & { look: "laid" | "braid" | "mono"; colour: 1 | 2 }) {
-  const marks: string[] = [];
-  const pitch = Math.max(w * 0.62, 4);
-  for (let x = x0 + pitch; x < x1 - pitch; x += pitch) {
-    if (look === "laid")
-      marks.push(`M${x} ${y + w * 0.4}q${pitch * 0.55} ${-w * 0.25} ${pitch * 0.8} ${-w * 0.8}`);
-    else if (look === "braid")
-      marks.push(`M${x} ${y - w * 0.36}l${pitch * 0.45} ${w * 0.36}l${-pitch * 0.45} ${w * 0.36}`);
-  }
-  return (
-    <g>
-      <path d={`M${x0} ${y}H${x1}`} stroke={`var(--rope-${colour}-edge)`} strokeWidth={w} />
-      <path
-        d={`M${x0} ${y}H${x1}`}
-        stroke={`var(--rope-${colour})`}
-        strokeWidth={Math.max(w - 2.4, w * 0.7)}
-      />
-      <path
-        d={marks.join("")}
-        fill="none"
-        stroke={`var(--rope-${colour}-edge)`}
-        strokeOpacity=".5"
-        strokeWidth={Math.max(w * 0.07, 0.8)}
-      />
-      <path
-        d={`M${x0} ${y - w * 0.2}H${x1}`}
-        stroke={`var(--rope-${colour}-light)`}
-        strokeOpacity={look === "mono" ? 0.9 : 0.5}
-        strokeWidth={w * 0.18}
-      />
-    </g>
-  );
 }
 
 /** The drawn-up knot at its true bulk: turns of the rope, too small to read, which is why there is a glass. */
@@ -363,119 +288,6 @@ function ScaleBar({ scene, width }: { scene: Scene; width: number }) {
       </text>
     </g>
   );
-}
-
-/** What the line is tied to, at the scale of the line. */
-function Thing({ kind, scene }: { kind: string; scene: Scene }) {
-  const { at, y, size, height } = scene;
-  const style = { fill: "var(--object)", stroke: "var(--object-edge)", strokeWidth: 1.5 };
-  const gleam = (x: number, w: number, y0: number, y1: number) => (
-    <path d={`M${x} ${y0}V${y1}`} stroke="var(--object-light)" strokeOpacity=".8" strokeWidth={w} />
-  );
-  if (kind === "post" || kind === "bollard" || kind === "rail") {
-    const left = at - Math.min(size, 150) / 2;
-    const top = kind === "bollard" ? y - 46 : -4;
-    const foot = kind === "rail" ? height + 8 : 178;
-    return (
-      <g>
-        <rect
-          x={left + Math.min(size, 150) - size}
-          y={top}
-          width={size}
-          height={foot - top}
-          rx={kind === "bollard" ? 10 : 0}
-          {...style}
-        />
-        {gleam(left + Math.min(size, 150) * 0.3, Math.min(size, 150) * 0.14, top + 6, foot - 4)}
-        {kind === "bollard" && (
-          <rect x={left - 8} y={y - 58} width={Math.min(size, 150) + 16} height="18" rx="8" {...style} />
-        )}
-      </g>
-    );
-  }
-  if (kind === "ring") {
-    const r = ringRadius(size);
-    return (
-      <g fill="none">
-        <rect
-          x="-4"
-          y="-4"
-          width={at - r * 0.75}
-          height="186"
-          fill="var(--object-light)"
-          stroke="var(--object-edge)"
-        />
-        <circle cx={at} cy={y} r={r} stroke="var(--object-edge)" strokeWidth={size + 3} />
-        <circle cx={at} cy={y} r={r} stroke="var(--object)" strokeWidth={size} />
-        <circle
-          cx={at}
-          cy={y}
-          r={r - size * 0.16}
-          stroke="var(--object-light)"
-          strokeOpacity=".8"
-          strokeWidth={size * 0.22}
-        />
-      </g>
-    );
-  }
-  if (kind === "clew") {
-    const r = size * 0.5 + 12;
-    return (
-      <g>
-        <path
-          d={`M-10 -10L${at + r + 10} ${y}L-10 ${y + 92}z`}
-          fill="var(--sheet)"
-          stroke="var(--object-edge)"
-          strokeWidth="1.5"
-        />
-        <path
-          d={`M-10 ${y - 18}L${at - 22} ${y - 4}M-10 ${y + 34}L${at - 22} ${y + 8}`}
-          stroke="var(--line)"
-          strokeDasharray="5 4"
-        />
-        <circle cx={at} cy={y} r={r} fill="var(--paper)" stroke="var(--object-edge)" strokeWidth={size + 3} />
-        <circle cx={at} cy={y} r={r} fill="none" stroke="var(--object)" strokeWidth={size} />
-      </g>
-    );
-  }
-  if (kind === "cleat") {
-    return (
-      <g {...style}>
-        <path d={`M${at - 26} ${y + 58}l10-${58 - size * 0.4}h32l10 ${58 - size * 0.4}z`} />
-        <rect x={at - 58} y={y - size / 2} width="116" height={size} rx={size / 2} />
-        <rect x="-4" y={y + 58} width={at + 90} height="12" fill="var(--object-light)" />
-      </g>
-    );
-  }
-  if (kind === "hole") {
-    return (
-      <g {...style}>
-        <rect x={at - 26} y={-4} width="52" height={y - size / 2 + 4} rx="4" />
-        <rect x={at - 26} y={y + size / 2} width="52" height={174 - y} rx="4" />
-        <circle cx={at} cy={y - size / 2 - 22} r="9" fill="var(--object-light)" />
-        <circle cx={at} cy={y + size / 2 + 40} r="9" fill="var(--object-light)" />
-      </g>
-    );
-  }
-  if (kind === "hook-eye") {
-    const wire = Math.max(size * 0.34, 4);
-    const r = size / 2 + wire / 2;
-    const hook = `M${at - r} ${y}H-6M${at - r - 30} ${y}`;
-    return (
-      <g fill="none">
-        {[
-          ["var(--object-edge)", wire + 3],
-          ["var(--object)", wire],
-        ].map(([c, w]) => (
-          <g key={c} stroke={c as string} strokeWidth={w}>
-            <path d={hook} />
-            <circle cx={at} cy={y} r={r} />
-          </g>
-        ))}
-      </g>
-    );
-  }
-  return <Rope x0={-6} x1={scene.joint.x} y={y} w={size} look="laid" colour={2} />;
 }
 
 function useWidth(ref: React.RefObject<HTMLDivElement | null>): number {

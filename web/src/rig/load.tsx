@@ -1,11 +1,14 @@
 import { Box, Flex } from "@chakra-ui/react";
-import { useId, useState } from "react";
+import { useState } from "react";
 import type { Rig, Schemas } from "../api/client";
-import { type LoadKind, workOutLoad } from "../api/hooks";
+import { workOutLoad } from "../api/hooks";
+import type { LoadKind } from "../api/queries";
 import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 import { force, range } from "../ui/format";
 import { Trouble } from "../ui/notes";
+import { Card } from "../ui/page";
+import { Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
 import { lineOf } from "./document";
 
@@ -65,9 +68,8 @@ export function LoadDialog(props: {
   const { open, close, rig, change, fishing } = props;
   const [kind, setKind] = useState<LoadKind>(fishing ? "drag" : "wind");
   const [typed, setTyped] = useState<Record<string, string>>({});
-  const [result, setResult] = useState<Schemas["LoadResult"]>();
+  const [result, setResult] = useState<Schemas["Load"]>();
   const [error, setError] = useState<unknown>();
-  const base = useId();
   const now = kinds.find((k) => k.id === kind) ?? kinds[0];
   const value = (f: Field) => typed[f.id] ?? f.start;
   const work = async () => {
@@ -111,27 +113,16 @@ export function LoadDialog(props: {
         }}
       >
         {now?.fields.map((f) => (
-          <Flex key={f.id} mt="3" gap="3" align="center">
-            <label htmlFor={base + f.id} style={{ flex: 1 }}>
-              {f.label}
-            </label>
-            <input
-              id={base + f.id}
+          <Box key={f.id} mt="3">
+            <Typed
+              label={f.label}
               value={value(f)}
-              onChange={(e) => {
-                setTyped({ ...typed, [f.id]: e.target.value });
+              set={(v) => {
+                setTyped({ ...typed, [f.id]: v });
                 setResult(undefined);
               }}
-              style={{
-                minHeight: 44,
-                width: 130,
-                padding: "0 10px",
-                border: "1.5px solid var(--ink)",
-                borderRadius: 8,
-                background: "var(--paper)",
-              }}
             />
-          </Flex>
+          </Box>
         ))}
         <Press type="submit" look="main" mt="3">
           Work it out
@@ -140,16 +131,16 @@ export function LoadDialog(props: {
       <Box mt="3">
         <Trouble error={error} />
         {result && (
-          <Box bg="amberWash" borderRadius="10px" p="3" data-testid="load-result">
-            <Box fontSize="18px" fontWeight="700">
+          <Card kind="note" data-testid="load-result">
+            <Box fontSize="lg" fontWeight="700">
               {result.says}
             </Box>
             {result.working.map((w) => (
-              <Box key={w} fontSize="15px">
+              <Box key={w} fontSize="md">
                 {w}
               </Box>
             ))}
-            <Box fontSize="15px">
+            <Box fontSize="md">
               Likely between {range(result.load_kn, (v) => force(v, fishing))}{" "}
               <Evidence tag={result.load_kn.tag} source={result.load_kn.source} />
             </Box>
@@ -160,14 +151,14 @@ export function LoadDialog(props: {
                 change({
                   ...rig,
                   peak_kn: result.peak_kn,
-                  character: result.character as Rig["character"],
+                  character: result.character,
                 });
                 close();
               }}
             >
               Use {force(result.peak_kn, fishing)} in this rig
             </Press>
-          </Box>
+          </Card>
         )}
       </Box>
     </Sheet>

@@ -1,5 +1,5 @@
 import type { Catalogue, Rig } from "../api/client";
-import { force, length, seconds } from "../ui/format";
+import { capital, force, length, seconds } from "../ui/format";
 import * as doc from "./document";
 import { fishingTask } from "./document";
 
@@ -25,42 +25,30 @@ export type Phrase = {
     }
 );
 
-const characters = [
-  { id: "steady", text: "stays steady" },
-  { id: "alternating", text: "comes and goes" },
-  { id: "flogging", text: "goes slack and shakes" },
-  { id: "snatch", text: "comes in jerks" },
-];
+/** A row of the table of fields: what it is called, how it is typed, which words it can hold. */
+const row = (c: Catalogue, part: string, json: string) =>
+  c.fields.find((f) => f.part === part && f.json === json);
 
-const releases = [
-  { id: "slack", text: "by hand, once slack" },
-  { id: "under-load", text: "under load, by hand" },
-  { id: "distance", text: "from a distance" },
-  { id: "cut", text: "any way, a knife included" },
-];
-
-const consequences = [
-  { id: "gear", text: "gear" },
-  { id: "boat", text: "the boat" },
-  { id: "person", text: "a person" },
-];
-
-const wears = [
-  { id: "0", text: "as new" },
-  { id: "1", text: "furry", note: "a tenth off" },
-  { id: "2", text: "worn", note: "a quarter off" },
-  { id: "3", text: "worn out", note: "half off: retire it" },
-];
-
-const making: Record<string, string> = {
-  laid: "three-strand",
-  braid: "braid",
-  twelve: "12-strand",
-  solid: "",
-};
+/** The words of a field as a list to choose from. */
+const words = (c: Catalogue, part: string, json: string) =>
+  (row(c, part, json)?.values ?? []).map((v) => ({ id: v.id, text: v.name, note: v.note }));
 
 const pick = (list: { id: string; text: string }[], id: string | undefined) =>
   list.find((x) => x.id === id)?.text ?? String(id ?? "…");
+
+const label = (c: Catalogue, part: string, json: string) => capital(row(c, part, json)?.name ?? json);
+
+/** A phrase that holds one of the words of a field. */
+function worded(
+  c: Catalogue,
+  at: { id: string; part: string; json: string },
+  value: string,
+  choose: (id: string) => Rig,
+  title = label(c, at.part, at.json),
+): Phrase {
+  const options = words(c, at.part, at.json);
+  return { id: at.id, label: title, text: pick(options, value), options, value, choose };
+}
 
 /** The sentence of a rig: plain words and phrases that are the controls. */
 export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phrase)[] {
@@ -107,20 +95,19 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
   const fishing = doc.isFishing(rig, c);
   const usual = c.fittings.find((f) => f.id === fitting?.kind);
   const out: Record<string, Phrase> = {
-    line_size: sizePhrase("line_size", "Line", line, fishing, (part) => doc.withLine(rig, part)),
+    line_size: sizePhrase("line_size", "Line", line, fishing, c, (part) => doc.withLine(rig, part)),
     line_kind: kindPhrase("line_kind", "line", line, rig, c),
-    wear: {
-      id: "wear",
-      label: "Wear of the line",
-      text: pick(wears, String(line.wear ?? 0)),
-      options: wears,
-      value: String(line.wear ?? 0),
-      choose: (id) => doc.withLine(rig, { wear: Number(id) }),
-    },
-    ...labelPhrase(rig, line, fishing),
+    wear: worded(
+      c,
+      { id: "wear", part: "line", json: "wear" },
+      String(line.wear ?? 0),
+      (id) => doc.withLine(rig, { wear: Number(id) }),
+      "Wear of the line",
+    ),
+    ...labelPhrase(rig, line, fishing, c),
     task: {
       id: "task",
-      label: "What it must do",
+      label: label(c, "joint", "task"),
       text: task?.name ?? joint.task,
       options: c.tasks
         .filter((t) => !inner || t.between !== "fitting")
@@ -142,7 +129,7 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
     },
     load: {
       id: "load",
-      label: "Highest load",
+      label: label(c, "rig", "peak_kn"),
       text: force(rig.peak_kn, fishing),
       quantity: "force",
       bare: fishing ? "lb" : "kN",
@@ -151,42 +138,38 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       write: (v) => force(v, fishing),
       hint: fishing
         ? "The drag setting plus the shock, as in 5 lb or 20 N."
-        : "As in 2.4 kN, 250 kgf or 540 lbf.",
+        : (row(c, "rig", "peak_kn")?.hint ?? ""),
       quick: fishing ? ["2 lb", "5 lb", "10 lb"] : ["0.5 kN", "1 kN", "2.4 kN", "5 kN"],
       set: (value) => ({ ...rig, peak_kn: value }),
     },
-    character: {
-      id: "character",
-      label: "How the load acts",
-      text: pick(characters, rig.character ?? "steady"),
-      options: characters,
-      value: rig.character ?? "steady",
-      choose: (id) => ({ ...rig, character: id }),
-    },
-    release: {
-      id: "release",
-      label: "How it must come off",
-      text: pick(releases, joint.release ?? task?.release),
-      options: releases,
-      value: joint.release ?? task?.release ?? "",
-      choose: (id) => doc.withJoint(rig, { release: id }),
-    },
+    character: worded(
+      c,
+      { id: "character", part: "rig", json: "character" },
+      rig.character ?? row(c, "rig", "character")?.default ?? "",
+      (id) => ({ ...rig, character: id as Rig["character"] }),
+    ),
+    release: worded(
+      c,
+      { id: "release", part: "joint", json: "release" },
+      joint.release ?? task?.release ?? "",
+      (id) => doc.withJoint(rig, { release: id as doc.JointDoc["release"] }),
+    ),
     tail: {
       id: "tail",
-      label: "Line to tie with",
+      label: label(c, "joint", "tail_m"),
       text: joint.tail_m ? length(joint.tail_m * 1000) : "enough line",
       quantity: "length",
       bare: "m",
       typed: joint.tail_m ? length(joint.tail_m * 1000) : "",
       now: (joint.tail_m ?? 0) * 1000,
       write: length,
-      hint: "How much line there is for the knot and its end. 0 means enough.",
+      hint: row(c, "joint", "tail_m")?.hint ?? "",
       quick: ["0", "0.5 m", "0.9 m", "1.5 m"],
       set: (value) => doc.withJoint(rig, { tail_m: value === 0 ? undefined : value / 1000 }),
     },
     time: {
       id: "time",
-      label: "Time to tie it",
+      label: label(c, "joint", "seconds"),
       text: joint.seconds ? `${seconds(joint.seconds)} to tie it` : "time enough",
       options: [0, 10, 30, 60, 180, 400].map((s) => ({
         id: String(s),
@@ -195,26 +178,24 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       value: String(joint.seconds ?? 0),
       choose: (id) => doc.withJoint(rig, { seconds: Number(id) || undefined }),
     },
-    consequence: {
-      id: "consequence",
-      label: "What is at risk",
-      text: pick(consequences, rig.consequence ?? "gear"),
-      options: consequences,
-      value: rig.consequence ?? "gear",
-      choose: (id) => ({ ...rig, consequence: id }),
-    },
+    consequence: worded(
+      c,
+      { id: "consequence", part: "rig", json: "consequence" },
+      rig.consequence ?? row(c, "rig", "consequence")?.default ?? "",
+      (id) => ({ ...rig, consequence: id as Rig["consequence"] }),
+    ),
   };
   if (joint.release === "distance") {
     out.distance = {
       id: "distance",
-      label: "Distance to cast off from",
+      label: label(c, "joint", "distance_m"),
       text: joint.distance_m ? length(joint.distance_m * 1000) : "3 m",
       quantity: "length",
       bare: "m",
       typed: joint.distance_m ? length(joint.distance_m * 1000) : "3 m",
       now: (joint.distance_m ?? 3) * 1000,
       write: length,
-      hint: "From the hand to the thing it is tied to. The line needed is twice that and the knot.",
+      hint: row(c, "joint", "distance_m")?.hint ?? "",
       quick: ["2 m", "4 m", "8 m"],
       set: (value) => doc.withJoint(rig, { distance_m: value / 1000 }),
     };
@@ -235,7 +216,7 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
     };
     out.fitting_surface = {
       id: "fitting_surface",
-      label: "Surface",
+      label: label(c, "fitting", "surface"),
       text: c.surfaces.find((s) => s.id === (fitting.surface ?? usual?.surface))?.name ?? "…",
       options: c.surfaces.filter((s) => s.id !== "rope").map((s) => ({ id: s.id, text: s.name })),
       value: fitting.surface ?? usual?.surface ?? "",
@@ -243,7 +224,7 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
     };
     out.fitting_kind = {
       id: "fitting_kind",
-      label: "What it is tied to",
+      label: label(c, "fitting", "kind"),
       text: usual?.name ?? fitting.kind,
       options: c.fittings
         .filter((f) => task?.fittings?.includes(f.id))
@@ -256,7 +237,7 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
     };
   }
   if (other) {
-    out.other_size = sizePhrase("other_size", "Other line", other, fishing, (part) =>
+    out.other_size = sizePhrase("other_size", "Other line", other, fishing, c, (part) =>
       doc.withOther(rig, part),
     );
     out.other_kind = kindPhrase("other_kind", "other", other, rig, c);
@@ -267,15 +248,16 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
 /** A line's size: its diameter, or for fishing line its pound test. */
 function sizePhrase(
   id: string,
-  label: string,
+  which: string,
   line: doc.LineDoc,
   fishing: boolean,
+  c: Catalogue,
   set: (part: Partial<doc.LineDoc>) => Rig,
 ): Phrase {
   if (fishing && (line.label_kn || !line.diameter_mm)) {
     return {
       id,
-      label: `${label}: pound test`,
+      label: `${which}: pound test`,
       text: force(line.label_kn ?? 0, true),
       quantity: "force",
       bare: "lb",
@@ -289,34 +271,34 @@ function sizePhrase(
   }
   return {
     id,
-    label: `${label}: diameter`,
+    label: `${which}: ${row(c, "line", "diameter_mm")?.name ?? "diameter"}`,
     text: line.diameter_mm ? length(line.diameter_mm) : force(line.label_kn ?? 0, false),
     quantity: "length",
     bare: "mm",
     typed: line.diameter_mm ? length(line.diameter_mm) : "",
     now: line.diameter_mm ?? 0,
     write: length,
-    hint: "As in 12 mm or 1/2 in.",
+    hint: row(c, "line", "diameter_mm")?.hint ?? "",
     quick: ["6 mm", "8 mm", "12 mm", "16 mm"],
     set: (value) => set({ diameter_mm: value }),
   };
 }
 
 /** A rope's strength as printed on its label. Fishing line is sized by it already. */
-function labelPhrase(rig: Rig, line: doc.LineDoc, fishing: boolean): Record<string, Phrase> {
+function labelPhrase(rig: Rig, line: doc.LineDoc, fishing: boolean, c: Catalogue): Record<string, Phrase> {
   if (fishing || !line.diameter_mm) return {};
   const text = line.label_kn ? `${force(line.label_kn, false)} on its label` : "rated by rule";
   return {
     label: {
       id: "label",
-      label: "Strength on the label",
+      label: label(c, "line", "label_kn"),
       text,
       quantity: "force",
       bare: "kN",
       typed: line.label_kn ? force(line.label_kn, false) : "",
       now: line.label_kn ?? 0,
       write: (v) => force(v, false),
-      hint: "What the maker states, as in 30 kN or 3000 kgf. 0 means: go by the rule.",
+      hint: row(c, "line", "label_kn")?.hint ?? "",
       quick: ["0"],
       set: (value) => doc.withLine(rig, { label_kn: value === 0 ? undefined : value }),
     },
@@ -325,11 +307,11 @@ function labelPhrase(rig: Rig, line: doc.LineDoc, fishing: boolean): Record<stri
 
 function kindPhrase(id: string, which: "line" | "other", line: doc.LineDoc, rig: Rig, c: Catalogue): Phrase {
   const name = (material: string, construction: string) =>
-    `${c.materials.find((m) => m.id === material)?.name ?? material} ${making[construction] ?? ""}`.trim();
+    `${c.materials.find((m) => m.id === material)?.name ?? material} ${pick(words(c, "line", "construction"), construction)}`.trim();
   const options = c.materials.flatMap((m) =>
     m.constructions.map((k) => ({
       id: `${m.id} ${k}`,
-      text: m.id === "braided-pe" ? m.name : name(m.id, k),
+      text: m.name.startsWith("braided") ? m.name : name(m.id, k),
     })),
   );
   const value = `${line.material} ${line.construction ?? ""}`;
@@ -340,7 +322,7 @@ function kindPhrase(id: string, which: "line" | "other", line: doc.LineDoc, rig:
     options,
     value,
     choose: (both) => {
-      const [material = "", construction = ""] = both.split(" ");
+      const [material = "", construction] = both.split(" ") as [string, doc.LineDoc["construction"]];
       const next = doc.withMaterial(rig, which, material, construction);
       // Fishing line goes by its label, rope by its diameter: start from a usual size when that changes.
       const was = c.materials.find((m) => m.id === line.material)?.fishing ?? false;

@@ -13,9 +13,9 @@ export function StrengthBar({ choice, loadKN, neededKN, fishing, width = 230 }: 
   for (let at = 8; at < x(cap.likely) - 5; at += 8) ticks.push(`M${at} 21l5-9`);
   return (
     <svg
-      width="100%"
+      width={width}
       viewBox={`0 0 ${width} 46`}
-      style={{ maxWidth: width, display: "block" }}
+      className="block"
       role="img"
       aria-label={`Bears ${force(cap.likely, fishing)}, ${short(choice.strength.times)} times the load; asked for ${force(neededKN, fishing)}`}
     >

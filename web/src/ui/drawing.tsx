@@ -1,11 +1,12 @@
 import { Box, type BoxProps } from "@chakra-ui/react";
-import { type DrawingOptions, useDrawing, useFaultDrawing } from "../api/hooks";
+import { useQuery } from "@tanstack/react-query";
+import { type DrawingOptions, q } from "../api/queries";
 
 type Props = { id: string; name: string; drawn: boolean; options?: DrawingOptions } & BoxProps;
 
 /** A knot drawn by the server. A knot without a drawing says so instead of showing another. */
 export function Drawing({ id, name, drawn, options = {}, ...box }: Props) {
-  const { data } = useDrawing(id, options, drawn);
+  const { data } = useQuery({ ...q.drawing(id, options), enabled: drawn });
   if (!drawn) {
     return (
       <Box
@@ -15,7 +16,7 @@ export function Drawing({ id, name, drawn, options = {}, ...box }: Props) {
         alignItems="center"
         justifyContent="center"
         color="quiet"
-        fontSize="14px"
+        fontSize="sm"
         textAlign="center"
         p="2"
       >
@@ -23,21 +24,19 @@ export function Drawing({ id, name, drawn, options = {}, ...box }: Props) {
       </Box>
     );
   }
-  return (
-    <Box
-      {...box}
-      className="knot-drawing"
-      data-knot={id}
-      // The SVG comes from our own server and holds no text that a user typed.
-      dangerouslySetInnerHTML={{ __html: data ?? "" }}
-    />
-  );
+  return <Svg {...box} data-knot={id} text={data} />;
 }
 
 /** The drawing of a faulty form, its difference ringed. */
 export function FaultDrawing({ id, look, ...box }: { id: string; look: Look } & BoxProps) {
-  const { data } = useFaultDrawing(id, look);
-  return <Box {...box} className="knot-drawing" dangerouslySetInnerHTML={{ __html: data ?? "" }} />;
+  const { data } = useQuery(q.faultDrawing(id, look));
+  return <Svg {...box} text={data} />;
+}
+
+/** A drawing of our own server's: it holds no text that a user typed. The one place where markup is taken as it is. */
+export function Svg({ text, ...box }: { text: string | undefined } & BoxProps) {
+  // biome-ignore lint/security/noDangerouslySetInnerHtml: see above
+  return <Box {...box} className="knot-drawing" dangerouslySetInnerHTML={{ __html: text ?? "" }} />;
 }
 
 export type Look = "laid" | "braid" | "mono";

@@ -1,4 +1,4 @@
-import { Box, Popover, Portal } from "@chakra-ui/react";
+import { Box, chakra, Popover, Portal } from "@chakra-ui/react";
 import { memo } from "react";
 import type { Figure } from "../api/client";
 
@@ -15,9 +15,9 @@ const words: Record<Tag, { mark: string; meaning: string }> = {
 /** Where a number comes from, in short. */
 export function Mark({ tag }: { tag: Tag }) {
   return (
-    <span style={{ whiteSpace: "nowrap" }}>
+    <Box as="span" whiteSpace="nowrap">
       <span aria-hidden>{words[tag].mark}</span> {tag}
-    </span>
+    </Box>
   );
 }
 
@@ -27,14 +27,14 @@ export const Evidence = memo(function Evidence({ tag, source }: { tag: Tag; sour
   return (
     <Popover.Root lazyMount unmountOnExit>
       <Popover.Trigger asChild>
-        <Box
-          as="button"
+        <chakra.button
+          type="button"
           display="inline-flex"
           alignItems="center"
           gap="1"
           minH="28px"
           px="1.5"
-          fontSize="13px"
+          fontSize="xs"
           color="quiet"
           borderRadius="full"
           cursor="pointer"
@@ -42,12 +42,12 @@ export const Evidence = memo(function Evidence({ tag, source }: { tag: Tag; sour
           aria-label={`Evidence: ${tag}. Show the source`}
         >
           <Mark tag={tag} />
-        </Box>
+        </chakra.button>
       </Popover.Trigger>
       <Portal>
         <Popover.Positioner>
-          <Popover.Content bg="sheet" color="ink" border="1.5px solid" borderColor="ink" maxW="300px">
-            <Popover.Body fontSize="15px">
+          <Popover.Content>
+            <Popover.Body>
               <strong>{w.meaning}</strong>
               {source && <Box mt="1">{source}.</Box>}
             </Popover.Body>

@@ -1,10 +1,13 @@
 import { Box, Flex } from "@chakra-ui/react";
+import { useQueryClient } from "@tanstack/react-query";
 import { memo } from "react";
 import { ApiError, type Schemas } from "../api/client";
+import { q } from "../api/queries";
+import { Card } from "./page";
 
 function Mark({ kind }: { kind: "warn" | "lock" }) {
   return (
-    <svg width="18" height="18" viewBox="0 0 24 24" aria-hidden="true" style={{ flex: "none", marginTop: 3 }}>
+    <svg width="18" height="18" viewBox="0 0 24 24" aria-hidden="true" className="mark">
       <path
         d="M12 2.5L23 21.5H1z"
         fill="none"
@@ -34,12 +37,12 @@ function CautionList({ list }: { list: Schemas["RigCaution"][] }) {
         <Flex
           key={c.id}
           gap="2"
-          fontSize="14.5px"
+          fontSize="sm"
           color={c.locked ? "flare" : "ink"}
           bg={c.locked ? "flareWash" : "transparent"}
           border={c.locked ? "2px solid" : "none"}
           borderColor="flare"
-          borderRadius="8px"
+          borderRadius="sm"
           p={c.locked ? "3" : "0"}
           fontWeight={c.locked ? 700 : 400}
         >
@@ -54,7 +57,7 @@ function CautionList({ list }: { list: Schemas["RigCaution"][] }) {
 /** A flag about one knot in this rig. */
 export function Flag({ text }: { text: string }) {
   return (
-    <Flex gap="2" bg="amberWash" color="ink" borderRadius="8px" px="3" py="1.5" fontSize="15px">
+    <Flex gap="2" bg="amberWash" color="ink" borderRadius="sm" px="3" py="1.5" fontSize="md">
       <Box color="amber">
         <Mark kind="warn" />
       </Box>
@@ -65,31 +68,24 @@ export function Flag({ text }: { text: string }) {
 
 /** An error in plain words, field by field, with what would put it right. */
 export function Trouble({ error }: { error: unknown }) {
+  const fields = useQueryClient().getQueryData(q.catalogue().queryKey)?.fields;
   if (!error) return null;
   const problem = error instanceof ApiError ? error.problem : undefined;
   return (
-    <Box
-      role="alert"
-      bg="flareWash"
-      border="2px solid"
-      borderColor="flare"
-      borderRadius="8px"
-      p="3"
-      fontSize="15.5px"
-    >
+    <Card kind="warn" role="alert">
       <strong>{problem?.detail ?? (error instanceof Error ? error.message : String(error))}</strong>
       {problem?.fields?.map((f) => (
         <Box key={f.field + f.message} mt="1">
-          {f.field && <span>{fieldName(f.field)}: </span>}
+          {f.field && <span>{fieldName(f.field, fields)}: </span>}
           {f.message}
           {f.fix && ` – ${f.fix}`}
         </Box>
       ))}
-    </Box>
+    </Card>
   );
 }
 
-/** What the screens call the fields whose names say little. */
+/** What the screens call the figures of a job, whose names in the API say little. */
 const called: Record<string, string> = {
   loa: "length over all",
   area: "area to the wind",
@@ -98,16 +94,16 @@ const called: Record<string, string> = {
   class: "line class",
   people: "people on the line",
   speed: "drift",
+  learner_id: "learner",
 };
 
-/** "chain[2].line.diameter_mm" → "line, diameter". */
-export function fieldName(path: string): string {
-  if (called[path]) return called[path];
-  return path
-    .replace(/^chain\[0\]\.line/, "other line")
-    .replace(/chain\[\d+\]\./g, "")
-    .replace(/^rig\./, "")
-    .replace(/_(mm|m|kn|id)\b/g, "")
-    .replace(/_/g, " ")
-    .replace(/\./g, ", ");
+/** "chain[0].line.diameter_mm" → "other line, diameter", by the names in the table of fields. */
+export function fieldName(path: string, fields: Schemas["RigField"][] = []): string {
+  const words = path.replace(/^rig\./, "").split(".");
+  const json = words.at(-1) ?? "";
+  const part = words.length > 1 ? (words.at(-2) ?? "") : "rig";
+  const row = fields.find((f) => f.json === json && f.part === part);
+  const name = row?.name ?? called[json] ?? json.replace(/_(mm|m|kn)$/, "").replace(/_/g, " ");
+  if (part === "rig" || words.length === 1) return name.replace(/^chain.*/, "chain");
+  return `${path.startsWith("chain[0].line") ? "other line" : part.replace(/\[.*/, "")}, ${name}`;
 }

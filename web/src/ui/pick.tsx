@@ -1,26 +1,19 @@
-import { Box } from "@chakra-ui/react";
-import { type ReactNode, useId } from "react";
+import { Field, Input, NativeSelect } from "@chakra-ui/react";
+import type { InputHTMLAttributes, ReactNode } from "react";
 
-/** How a field to type in or choose from looks. */
-export const control = {
-  minHeight: 44,
-  width: "100%",
-  padding: "0 10px",
-  border: "1.5px solid var(--ink)",
-  borderRadius: 8,
-  background: "var(--sheet)",
-} as const;
-
-/** A labelled field. */
-export function Field(props: { label: string; wide?: boolean; children: (id: string) => ReactNode }) {
-  const id = useId();
+/** Something to type, with its label and what is wrong with it. */
+export function Typed(props: {
+  label: string;
+  value: string;
+  set: (v: string) => void;
+  wrong?: string;
+  wide?: boolean;
+  type?: InputHTMLAttributes<HTMLInputElement>["type"];
+}) {
   return (
-    <Box gridColumn={props.wide ? { base: "1 / -1", md: "auto" } : undefined} minW="0">
-      <label htmlFor={id} style={{ fontSize: 15 }}>
-        {props.label}
-      </label>
-      {props.children(id)}
-    </Box>
+    <Labelled label={props.label} wrong={props.wrong} wide={props.wide}>
+      <Input type={props.type} value={props.value} onChange={(e) => props.set(e.target.value)} />
+    </Labelled>
   );
 }
 
@@ -33,17 +26,59 @@ export function Pick(props: {
   list: { id: string; name: string }[];
 }) {
   return (
-    <Field label={props.label}>
-      {(id) => (
-        <select id={id} value={props.value} onChange={(e) => props.set(e.target.value)} style={control}>
-          {props.any && <option value="">{props.any}</option>}
-          {props.list.map((o) => (
-            <option key={o.id} value={o.id}>
-              {o.name}
-            </option>
-          ))}
-        </select>
-      )}
-    </Field>
+    <Labelled label={props.label}>
+      <Select value={props.value} set={props.set} first={props.any} list={props.list} />
+    </Labelled>
+  );
+}
+
+function Labelled(props: { label: string; wrong?: string; wide?: boolean; children: ReactNode }) {
+  return (
+    <Field.Root
+      invalid={props.wrong !== undefined && props.wrong !== ""}
+      gridColumn={props.wide ? { base: "1 / -1", md: "auto" } : undefined}
+    >
+      <Field.Label>{props.label}</Field.Label>
+      {props.children}
+      {props.wrong && <Field.ErrorText>{props.wrong}</Field.ErrorText>}
+    </Field.Root>
+  );
+}
+
+/** The list itself. first stands for no choice, or says what the list is for. */
+export function Select(props: {
+  value: string;
+  set: (v: string) => void;
+  first?: string;
+  list: readonly { id: string; name: string }[];
+  label?: string;
+  plain?: boolean;
+}) {
+  const { value, set, first, list, label, plain } = props;
+  return (
+    <NativeSelect.Root flex={plain ? "none" : undefined}>
+      <NativeSelect.Field
+        aria-label={label}
+        value={value}
+        onChange={(e) => set(e.currentTarget.value)}
+        {...(plain && {
+          bg: "transparent",
+          color: "inherit",
+          border: "none",
+          maxW: { base: "116px", sm: "170px" },
+          fontSize: "md",
+          ps: "1",
+          pe: "6",
+        })}
+      >
+        {first !== undefined && <option value="">{first}</option>}
+        {list.map((o) => (
+          <option key={o.id} value={o.id}>
+            {o.name}
+          </option>
+        ))}
+      </NativeSelect.Field>
+      <NativeSelect.Indicator />
+    </NativeSelect.Root>
   );
 }

@@ -8,22 +8,32 @@ export function Sheet(props: {
   close: () => void;
   title: string;
   wide?: boolean;
+  /** In place of the one button to close it. */
+  foot?: ReactNode;
+  /** Where the focus goes first; the first control by itself. */
+  focus?: () => HTMLElement | null;
   children: ReactNode;
 }) {
-  const { open, close, title, wide, children } = props;
+  const { open, close, title, wide, foot, focus, children } = props;
   return (
-    <Dialog.Root open={open} onOpenChange={(e) => !e.open && close()} size={wide ? "xl" : undefined}>
+    <Dialog.Root
+      open={open}
+      onOpenChange={(e) => !e.open && close()}
+      lazyMount
+      unmountOnExit
+      initialFocusEl={focus}
+    >
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>
-          <Dialog.Content bg="sheet" color="ink" mx="2" maxW={wide ? "900px" : undefined}>
+          <Dialog.Content maxW={wide ? "900px" : undefined}>
             <Dialog.Header>
-              <Dialog.Title>{title}</Dialog.Title>
+              <Dialog.Title tabIndex={-1} data-sheet-title="">
+                {title}
+              </Dialog.Title>
             </Dialog.Header>
             <Dialog.Body>{children}</Dialog.Body>
-            <Dialog.Footer>
-              <Press onClick={close}>Close</Press>
-            </Dialog.Footer>
+            <Dialog.Footer>{foot ?? <Press onClick={close}>Close</Press>}</Dialog.Footer>
           </Dialog.Content>
         </Dialog.Positioner>
       </Portal>

@@ -1,4 +1,4 @@
-import { Flex } from "@chakra-ui/react";
+import { chakra, Flex } from "@chakra-ui/react";
 import type { Hold } from "../api/client";
 
 const looks = {
@@ -6,6 +6,8 @@ const looks = {
   marginal: { mark: "M3 14c3-6 6-6 9 0s6 6 9 0", colour: "amber", wash: "amberWash" },
   slips: { mark: "M5 5l14 14M19 5L5 19", colour: "flare", wash: "flareWash" },
 } as const;
+
+const Light = chakra("span", { base: { fontWeight: 400 } });
 
 /** Holds, marginal or slips: always a word and a shape, never the colour alone. */
 export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class" | "chance"> }) {
@@ -20,7 +22,7 @@ export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class
       borderRadius="full"
       bg={look.wash}
       color={look.colour}
-      fontSize="14px"
+      fontSize="sm"
       fontWeight="700"
       whiteSpace="nowrap"
       data-hold={hold.class}
@@ -28,12 +30,10 @@ export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class
       <svg width="15" height="15" viewBox="0 0 24 24" fill="none" aria-hidden="true">
         <path d={look.mark} stroke="currentColor" strokeWidth="3.6" strokeLinecap="round" />
       </svg>
-      {when && <span style={{ fontWeight: 400 }}>{when}</span>}
+      {when && <Light>{when}</Light>}
       {hold.class}
       {hold.class === "marginal" && hold.chance != null && (
-        <span style={{ fontWeight: 400 }}>
-          {hold.chance < 0.01 ? "under 1" : Math.round(hold.chance * 100)} in 100
-        </span>
+        <Light>{hold.chance < 0.01 ? "under 1" : Math.round(hold.chance * 100)} in 100</Light>
       )}
     </Flex>
   );

@@ -1,0 +1,241 @@
+import {
+  keepPreviousData,
+  queryOptions,
+  experimental_streamedQuery as streamed,
+} from "@tanstack/react-query";
+import { api, type Rig, type Schemas, unwrap } from "./client";
+
+/*
+ * Every question to the server, once: its key and how it is asked. What depends on what is
+ * taught begins with "taught", what is kept with "kept": after a change the whole prefix is
+ * asked anew.
+ */
+
+const forGood = { staleTime: Number.POSITIVE_INFINITY } as const;
+/** The last good answer stays while the next is worked out; a refusal is no reason to ask again. */
+const worked = { ...forGood, placeholderData: keepPreviousData, retry: false } as const;
+
+type Text = Promise<{ data?: string; error?: Schemas["Problem"] }>;
+
+export type DrawingOptions = {
+  step?: number;
+  view?: "tie" | "across" | "left" | "opposite";
+  look?: "laid" | "braid" | "mono";
+  labels?: boolean;
+  ghost?: boolean;
+};
+
+export type HoldQuery = {
+  hitch: string;
+  object: string;
+  line: string;
+  material: string;
+  surface: string;
+  wet: boolean;
+  load: string;
+  hand: string;
+};
+
+export type LoadKind = "wind" | "share" | "snatch" | "drag" | "hand";
+
+type Plane = Schemas["WhatifPlane"];
+type Row = Schemas["WhatifRow"];
+export type ChoiceMap = { plane?: Plane; rows: Map<number, string[]> };
+
+export const q = {
+  taught: () => ["taught"] as const,
+  kept: () => ["kept"] as const,
+
+  catalogue: () =>
+    queryOptions({
+      queryKey: [...q.taught(), "catalogue"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/catalogue", { signal })),
+      ...forGood,
+    }),
+  knot: (id: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "knot", id],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/knots/{id}", { params: { path: { id } }, signal })),
+      enabled: id !== "",
+      retry: false,
+      ...forGood,
+    }),
+  drawing: (id: string, options: DrawingOptions) =>
+    queryOptions({
+      queryKey: [...q.taught(), "drawing", id, options],
+      queryFn: ({ signal }) =>
+        unwrap(
+          api.GET("/api/v1/knots/{id}/drawing.svg", {
+            params: { path: { id }, query: options },
+            parseAs: "text",
+            signal,
+          }) as Text,
+        ),
+      placeholderData: keepPreviousData,
+      ...forGood,
+    }),
+  faultDrawing: (id: string, look: DrawingOptions["look"]) =>
+    queryOptions({
+      queryKey: [...q.taught(), "fault-drawing", id, look],
+      queryFn: ({ signal }) =>
+        unwrap(
+          api.GET("/api/v1/faults/{id}/drawing.svg", {
+            params: { path: { id }, query: { look } },
+            parseAs: "text",
+            signal,
+          }) as Text,
+        ),
+      ...forGood,
+    }),
+  drill: (id: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "drill", id],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/knots/{id}/drill", { params: { path: { id } }, signal })),
+      retry: false,
+      ...forGood,
+    }),
+  drillDrawing: (id: string, set: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "drill-drawing", id, set],
+      queryFn: ({ signal }) =>
+        unwrap(
+          api.GET("/api/v1/knots/{id}/drill.svg", {
+            params: { path: { id }, query: { set } },
+            parseAs: "text",
+            signal,
+          }) as Text,
+        ),
+      ...worked,
+    }),
+  drillVerdict: (id: string, set: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "drill-verdict", id, set],
+      queryFn: ({ signal }) =>
+        unwrap(
+          api.GET("/api/v1/knots/{id}/drill/verdict", { params: { path: { id }, query: { set } }, signal }),
+        ),
+      ...forGood,
+    }),
+
+  answer: (rig: Rig) =>
+    queryOptions({
+      queryKey: [...q.taught(), "answer", rig],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/choices", { body: rig, signal })),
+      ...worked,
+    }),
+  whole: (rig: Rig) =>
+    queryOptions({
+      queryKey: [...q.taught(), "whole", rig],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/rig-checks", { body: rig, signal })),
+      ...worked,
+    }),
+  changes: (rig: Rig) =>
+    queryOptions({
+      queryKey: [...q.taught(), "changes", rig],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/changes", { body: rig, signal })),
+      ...worked,
+    }),
+  chances: (rig: Rig) =>
+    queryOptions({
+      queryKey: [...q.taught(), "chances", rig],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/chances", { body: rig, signal })),
+      ...worked,
+    }),
+  /** The map as far as it is known: it comes row by row. */
+  map: (rig: Rig, x: string, y: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "map", rig, x, y],
+      queryFn: streamed({
+        streamFn: ({ signal }) => mapLines(rig, x, y, signal),
+        reducer: (map: ChoiceMap, lines: (Plane | Row)[]) => {
+          const rows = new Map(map.rows);
+          let plane = map.plane;
+          for (const l of lines) {
+            if ("knots" in l) rows.set(l.row, l.knots);
+            else plane = l;
+          }
+          return { plane, rows };
+        },
+        initialValue: { rows: new Map() } as ChoiceMap,
+      }),
+      enabled: x !== "" && y !== "" && x !== y,
+      retry: false,
+      ...forGood,
+    }),
+
+  hold: (query: HoldQuery) =>
+    queryOptions({
+      queryKey: [...q.taught(), "hold", query],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/holds", { params: { query }, signal })),
+      ...worked,
+    }),
+  shackle: (diameter: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "shackle", diameter],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/shackle", { params: { query: { diameter } }, signal })),
+      ...worked,
+    }),
+  card: (id: string, rig: Rig | undefined) =>
+    queryOptions({
+      queryKey: [...q.taught(), "card", id, rig],
+      queryFn: ({ signal }) =>
+        unwrap(api.POST("/api/v1/procedures/{id}/card", { params: { path: { id } }, body: rig, signal })),
+      enabled: id !== "",
+      ...worked,
+    }),
+  doctrines: () =>
+    queryOptions({
+      queryKey: [...q.taught(), "doctrines"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/doctrines", { signal })),
+    }),
+
+  rigs: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "rigs"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/rigs", { signal })),
+    }),
+  lines: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "lines"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/lines", { signal })),
+    }),
+  learners: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "learners"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/learners", { signal })),
+    }),
+  attempts: (knot = "") =>
+    queryOptions({
+      queryKey: [...q.kept(), "attempts", knot],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/attempts", { params: { query: { knot, limit: 100 } }, signal })),
+    }),
+};
+
+/** The lines of a map as they come, those that came together together. */
+async function* mapLines(
+  rig: Rig,
+  x: string,
+  y: string,
+  signal: AbortSignal,
+): AsyncGenerator<(Plane | Row)[]> {
+  const { data, error } = await api.POST("/api/v1/maps", {
+    params: { query: { x, y } },
+    body: rig,
+    parseAs: "stream",
+    signal,
+  });
+  if (error || !data) throw new Error("This map cannot be drawn. Choose other numbers.");
+  const reader = (data as unknown as ReadableStream<Uint8Array>)
+    .pipeThrough(new TextDecoderStream() as ReadableWritablePair<string, Uint8Array>)
+    .getReader();
+  for (let rest = ""; ; ) {
+    const { done, value } = await reader.read();
+    if (done) return;
+    const lines = (rest + value).split("\n");
+    rest = lines.pop() ?? "";
+    if (lines.length > 0) yield lines.map((l) => JSON.parse(l) as Plane | Row);
+  }
+}

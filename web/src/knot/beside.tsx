@@ -1,0 +1,151 @@
+import { Box, Flex } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { KnotPage } from "../api/client";
+import { q } from "../api/queries";
+import { Drawing, FaultDrawing, type Look } from "../ui/drawing";
+import { capital, seconds } from "../ui/format";
+import { Cautions } from "../ui/notes";
+import { Part } from "../ui/page";
+import { Numbers } from "./numbers";
+
+/** What stands beside the drawing: what to check, what goes wrong, the figures, the kin. */
+export function Beside({ knot, look }: { knot: KnotPage; look: Look }) {
+  return (
+    <>
+      <Part title="Right when">
+        {knot.checks.map((c) => (
+          <Flex key={c} gap="2" py="0.5">
+            <Box color="glass" fontWeight="700" aria-hidden>
+              ✓
+            </Box>
+            {c}
+          </Flex>
+        ))}
+      </Part>
+      <Part title="What goes wrong">
+        {knot.faults.map((f) => (
+          <Fault key={f.code} knot={knot} fault={f} look={look} />
+        ))}
+      </Part>
+      <Part title="Numbers">
+        <Numbers knot={knot} />
+      </Part>
+      <Part title="For and against">
+        {Object.values(knot.tasks)
+          .sort((a, b) => b.fit - a.fit)
+          .map((t) => (
+            <Box key={t.why} py="0.5">
+              {t.fit >= 0.7 ? "● " : t.fit >= 0.4 ? "◐ " : "○ "}
+              {capital(t.why)}.
+            </Box>
+          ))}
+        {knot.ratio && (
+          <Box py="0.5">
+            Lines from {knot.ratio.min} to {knot.ratio.max} to 1: {knot.ratio.why}.
+          </Box>
+        )}
+        <Box py="0.5">Shaken: {knot.shake.why}.</Box>
+      </Part>
+      <Shared knot={knot} />
+      <Box mt="4">
+        <Cautions list={knot.caution_texts} />
+      </Box>
+    </>
+  );
+}
+
+function Fault({ knot, fault: f, look }: { knot: KnotPage; fault: KnotPage["faults"][number]; look: Look }) {
+  return (
+    <Flex py="1.5" gap="3" borderTop="1px solid" borderColor="rule">
+      <Box flex="1">
+        <Box fontWeight="700">
+          <Box as="span" color="flare" aria-hidden>
+            ✕{" "}
+          </Box>
+          {f.name}
+        </Box>
+        <Box fontSize="md">
+          {capital(f.looks)}; {f.leads}. <strong>Put right:</strong> {f.mend}
+        </Box>
+      </Box>
+      {f.drawing && <LookAlike knot={knot} fault={f} look={look} />}
+    </Flex>
+  );
+}
+
+function Shared({ knot }: { knot: KnotPage }) {
+  const leads = knot.leads_to.filter((r) => !knot.grows_from.some((g) => g.knot === r.knot));
+  if (knot.grows_from.length + leads.length === 0) return null;
+  return (
+    <Part title="Shares its structure">
+      {knot.grows_from.map((r) => (
+        <Box key={r.knot} py="0.5">
+          Grows out of the <Kin {...r} />
+        </Box>
+      ))}
+      {leads.map((r) => (
+        <Box key={r.knot} py="0.5">
+          Leads to the <Kin {...r} />
+        </Box>
+      ))}
+    </Part>
+  );
+}
+
+function Kin(r: KnotPage["grows_from"][number]) {
+  return (
+    <>
+      <Link to={`/knots/${r.knot}`} className="link">
+        {r.name.toLowerCase()}
+      </Link>
+      : {r.why}.
+    </>
+  );
+}
+
+/** The knot and its faulty look-alike side by side; the difference is ringed. */
+function LookAlike({ knot, fault, look }: { knot: KnotPage; fault: KnotPage["faults"][number]; look: Look }) {
+  const frame = {
+    w: "104px",
+    h: "104px",
+    bg: "sheet",
+    borderRadius: "sm",
+    p: "1",
+    border: "1.5px solid",
+  } as const;
+  return (
+    <Flex gap="1" flex="none" data-lookalike={fault.code}>
+      <Box
+        textAlign="center"
+        fontSize="xs"
+        color="glass"
+        fontWeight="700"
+        display={{ base: "none", xl: "block" }}
+      >
+        <Drawing id={knot.id} name={knot.name} drawn options={{ look }} {...frame} borderColor="glass" />✓
+        right
+      </Box>
+      <Box textAlign="center" fontSize="xs" color="flare" fontWeight="700">
+        <FaultDrawing id={fault.drawing ?? ""} look={look} {...frame} borderColor="flare" />✕ wrong
+      </Box>
+    </Flex>
+  );
+}
+
+/** The last attempts at this knot. */
+export function Recent({ knot }: { knot: string }) {
+  const list = useQuery(q.attempts(knot)).data?.attempts;
+  if (!list?.length) return null;
+  return (
+    <Part title="Last attempts" mt="4" data-testid="recent">
+      {list.slice(0, 4).map((a) => (
+        <Box key={a.id} fontSize="md">
+          {a.learner}: {a.outcome}
+          {a.seconds ? `, ${seconds(a.seconds)}` : ""}
+          {a.conditions !== "dry" ? `, ${a.conditions}` : ""}
+        </Box>
+      ))}
+    </Part>
+  );
+}
