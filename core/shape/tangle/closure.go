@@ -223,16 +223,21 @@ type visit struct {
 // Crossings finds all crossings of the diagram.
 func (d Diagram) Crossings() []Crossing {
 	var out []Crossing
+	boxes := make([][]box, len(d.comps))
+	for i, c := range d.comps {
+		boxes[i] = boxesOf(c)
+	}
 	for a := range d.comps {
 		for b := a; b < len(d.comps); b++ {
 			pa, pb := d.comps[a], d.comps[b]
 			for i := range pa {
+				here := boxes[a][i]
 				from := 0
 				if a == b {
 					from = i + 2
 				}
 				for j := from; j < len(pb); j++ {
-					if a == b && i == 0 && j == len(pb)-1 {
+					if here.apart(boxes[b][j]) || a == b && i == 0 && j == len(pb)-1 {
 						continue
 					}
 					p0, p1, q0, q1 := pa[i], pa[(i+1)%len(pa)], pb[j], pb[(j+1)%len(pb)]
@@ -252,6 +257,25 @@ func (d Diagram) Crossings() []Crossing {
 		}
 	}
 	return out
+}
+
+// box is what a segment lies in.
+type box struct{ left, right, bottom, top float64 }
+
+// boxesOf gives the box of every segment of a closed polygon, a little wider than it:
+// almost all pairs of segments are told apart by them alone.
+func boxesOf(p []Vertex) []box {
+	const wider = 1e-9
+	out := make([]box, len(p))
+	for i := range p {
+		a, b := p[i].At, p[(i+1)%len(p)].At
+		out[i] = box{min(a.X, b.X) - wider, max(a.X, b.X) + wider, min(a.Y, b.Y) - wider, max(a.Y, b.Y) + wider}
+	}
+	return out
+}
+
+func (b *box) apart(c box) bool {
+	return b.right < c.left || c.right < b.left || b.top < c.bottom || c.top < b.bottom
 }
 
 // Turned computes the invariants of the diagram; flipped, by number of declared crossing,
