@@ -1,11 +1,13 @@
 # make demo    starts Oarweed with demo data        make test   installs what the tests need and runs them all
 # make build   builds bin/oarweed                   make bench  measures
+# make fuzz    every parser, 10 s each              make load   a class of 500 for a minute
+# make crash   200 times killed while writing
 
 ADDR ?= 127.0.0.1:8080
 DEMO_DB ?= data/demo.db
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
-.PHONY: demo demo-reset build test test-go test-web test-deps bench shapes-sheet screenshots clean
+.PHONY: demo demo-reset build test test-go test-web test-deps bench fuzz load crash shapes-sheet screenshots clean
 
 GO_FILES := $(shell find cmd core catalogue internal web/embed.go -type f)
 WEB_FILES := $(shell find web/src web/public web/index.html web/vite.config.ts web/tsconfig.json -type f)
@@ -47,12 +49,25 @@ test-web: web/node_modules/.done .build/openapi.json
 test-go: build
 	gofmt -l cmd core catalogue internal e2e web/*.go | (! grep .)
 	go vet ./...
-	go test $$(go list ./... | grep -v /e2e$$)
-	go test -count=1 ./e2e # it drives a binary that go test does not know of
+	go test -timeout 60m $$(go list ./... | grep -v /e2e$$)
+	go test -timeout 60m -count=1 ./e2e # it drives a binary that go test does not know of
 
 bench: build
-	go test -run '^$$' -bench . -benchtime 1s ./core/... ./catalogue
+	go test -run '^$$' -bench . -benchtime 1s ./core/... ./catalogue ./internal/...
 	go test -run '^$$' -bench . -benchtime 5x ./e2e
+
+FUZZ_TIME ?= 10s
+fuzz:
+	@grep -rl --include=fuzz_test.go . core catalogue internal | xargs -n1 dirname | sort | while read -r dir; do \
+	  for name in $$(grep -ho '^func Fuzz[A-Za-z]*' $$dir/fuzz_test.go | cut -c6-); do \
+	    echo "$$dir $$name"; go test ./$$dir -run '^$$' -fuzz "^$$name$$" -fuzztime $(FUZZ_TIME) > .build/fuzz.txt 2>&1 || { cat .build/fuzz.txt; exit 1; }; \
+	  done; done
+
+load: build
+	go run ./e2e/strain load --binary bin/oarweed
+
+crash: build
+	go run ./e2e/strain crash --binary bin/oarweed
 
 # Every drawing on one page, to be looked at.
 shapes-sheet: build

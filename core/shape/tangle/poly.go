@@ -229,7 +229,7 @@ func Terms(text string) map[int]int64 {
 			text = text[1:]
 		}
 		// A term ends at the next sign that is not part of an exponent.
-		end := 1
+		end := min(1, len(text))
 		for end < len(text) && (text[end] != '-' && text[end] != '+' || text[end-1] == '^' || text[end-1] == '(') {
 			end++
 		}
