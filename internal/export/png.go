@@ -22,7 +22,7 @@ func PNG(svg string, width int) ([]byte, error) {
 		return nil, fmt.Errorf("drawing: it has no viewBox")
 	}
 	v := numbers(m[1])
-	if len(v) != 4 {
+	if len(v) != 4 || !(v[2] > 0 && v[3] > 0 && v[3]/v[2] < 100) {
 		return nil, fmt.Errorf("drawing: viewBox %q", m[1])
 	}
 	height := int(math.Ceil(float64(width) * v[3] / v[2]))

@@ -58,7 +58,7 @@ func drawSVG(c canvas, svg string, x, y, w, h float64) error {
 		switch e.Name.Local {
 		case "svg":
 			v := numbers(a["viewBox"])
-			if len(v) != 4 {
+			if len(v) != 4 || v[2] <= 0 || v[3] <= 0 {
 				return fmt.Errorf("drawing: viewBox %q", a["viewBox"])
 			}
 			p.k = math.Min(w/v[2], h/v[3])
@@ -69,10 +69,16 @@ func drawSVG(c canvas, svg string, x, y, w, h float64) error {
 			p.finish(a)
 		case "circle":
 			v := numbers(a["cx"] + " " + a["cy"] + " " + a["r"])
+			if len(v) != 3 {
+				return fmt.Errorf("drawing: a circle is not complete")
+			}
 			p.roundBox(v[0]-v[2], v[1]-v[2], 2*v[2], 2*v[2], v[2])
 			p.finish(a)
 		case "rect":
 			v := numbers(a["x"] + " " + a["y"] + " " + a["width"] + " " + a["height"])
+			if len(v) != 4 {
+				return fmt.Errorf("drawing: a box is not complete")
+			}
 			r, _ := strconv.ParseFloat(a["rx"], 64)
 			p.roundBox(v[0], v[1], v[2], v[3], math.Min(r, math.Min(v[2], v[3])/2))
 			p.finish(a)
@@ -156,11 +162,13 @@ func (p *pen) roundBox(x, y, w, h, r float64) {
 	p.closePath()
 }
 
+// numbers between blanks and commas; none where one of them is no number or far outside
+// any drawing.
 func numbers(s string) []float64 {
 	var out []float64
 	for _, w := range strings.FieldsFunc(s, func(r rune) bool { return r == ' ' || r == ',' }) {
 		v, err := strconv.ParseFloat(w, 64)
-		if err != nil {
+		if err != nil || !(math.Abs(v) < 1e6) {
 			return nil
 		}
 		out = append(out, v)
