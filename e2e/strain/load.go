@@ -68,7 +68,7 @@ func (l *load) Run() error {
 			m.add("choice", due, do(http.MethodPost, s.url+"/api/v1/choices", rig(n), nil))
 		},
 		func(n int, due time.Time) {
-			m.add("drawing", due, do(http.MethodGet, s.url+"/api/v1/knots/"+knot(n)+fmt.Sprintf("/drawing.svg?step=%d", n%4), nil, nil))
+			m.add("drawing", due, do(http.MethodGet, s.url+"/api/v1/knots/"+knot(n)+fmt.Sprintf("/drawing.svg?step=%d", n%3), nil, nil))
 		},
 		func(n int, due time.Time) {
 			m.add("knot", due, do(http.MethodGet, s.url+"/api/v1/knots/"+knot(n), nil, nil))

@@ -2,6 +2,7 @@ package source
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -316,7 +317,7 @@ func Numbers(words []string, n int) ([]float64, error) {
 	v := make([]float64, n)
 	for i, w := range words {
 		x, err := strconv.ParseFloat(w, 64)
-		if err != nil {
+		if err != nil || !(math.Abs(x) < 1e6) { // ours are a few dozen
 			return nil, problem.New("", fmt.Sprintf("%q is not a number", w), "")
 		}
 		v[i] = x
