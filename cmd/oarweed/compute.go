@@ -17,16 +17,7 @@ type doctrines struct {
 type chooseCommand struct{ doctrines }
 
 func (c chooseCommand) Run(e *env) error {
-	s, err := school(e, c.School)
-	if err != nil {
-		return err
-	}
-	d, err := rig.Parse(e.in)
-	if err != nil {
-		return err
-	}
-	a, err := s.Choose(e, d)
-	return e.show(a, err)
+	return c.answer(e, func(s *app.School, d rig.Document) (any, error) { return s.Choose(e, d) })
 }
 
 type rigCommands struct {
@@ -105,23 +96,13 @@ type loadCommand struct {
 }
 
 func (c loadCommand) Run(e *env) error {
-	s, err := e.usual()
-	if err != nil {
-		return err
-	}
-	v, err := s.Load(c.Kind, c.LoadQuery)
-	return e.show(v, err)
+	return e.answer(func(s *app.School) (any, error) { return s.Load(c.Kind, c.LoadQuery) })
 }
 
 type holdCommand struct{ app.HoldQuery }
 
 func (c holdCommand) Run(e *env) error {
-	s, err := e.usual()
-	if err != nil {
-		return err
-	}
-	v, err := s.Hold(c.HoldQuery)
-	return e.show(v, err)
+	return e.answer(func(s *app.School) (any, error) { return s.Hold(c.HoldQuery) })
 }
 
 type shackleCommand struct {
@@ -129,12 +110,7 @@ type shackleCommand struct {
 }
 
 func (c shackleCommand) Run(e *env) error {
-	s, err := e.usual()
-	if err != nil {
-		return err
-	}
-	v, err := s.SoftShackle(c.Diameter)
-	return e.show(v, err)
+	return e.answer(func(s *app.School) (any, error) { return s.SoftShackle(c.Diameter) })
 }
 
 type procedureCommand struct {
@@ -165,21 +141,11 @@ func (c procedureCommand) Run(e *env) error {
 type strengthCommand struct{ app.StrengthQuery }
 
 func (c strengthCommand) Run(e *env) error {
-	s, err := e.usual()
-	if err != nil {
-		return err
-	}
-	v, err := s.Strength(c.StrengthQuery)
-	return e.show(v, err)
+	return e.answer(func(s *app.School) (any, error) { return s.Strength(c.StrengthQuery) })
 }
 
 type frictionCommand struct{ app.FrictionQuery }
 
 func (c frictionCommand) Run(e *env) error {
-	s, err := e.usual()
-	if err != nil {
-		return err
-	}
-	v, err := s.Friction(c.FrictionQuery)
-	return e.show(v, err)
+	return e.answer(func(s *app.School) (any, error) { return s.Friction(c.FrictionQuery) })
 }

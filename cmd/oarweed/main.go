@@ -116,6 +116,15 @@ func (e *env) show(v any, err error) error {
 	return write(e.out, v)
 }
 
+// answer prints what a use case of the school that teaches the usual way gives.
+func (e *env) answer(of func(*app.School) (any, error)) error {
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	return e.show(of(s))
+}
+
 func write(out io.Writer, v any) error {
 	enc := json.NewEncoder(out)
 	enc.SetEscapeHTML(false)

@@ -11,12 +11,19 @@ import (
 	"oarweed/core/problem"
 )
 
+// MaxText is the longest document that is read, in bytes: three times the longest chain
+// with every field given.
+const MaxText = 128 << 10
+
 // Parse reads a document; the error names the field, or the place in the text.
 func Parse(r io.Reader) (Document, error) {
 	var d Document
-	text, err := io.ReadAll(io.LimitReader(r, 1<<20))
+	text, err := io.ReadAll(io.LimitReader(r, MaxText+1))
 	if err != nil {
 		return d, err
+	}
+	if len(text) > MaxText {
+		return d, problem.New("", fmt.Sprintf("is longer than %d kB, as no chain of %d joints is", MaxText>>10, MaxJoints), "send one rig at a time")
 	}
 	dec := json.NewDecoder(bytes.NewReader(text))
 	dec.DisallowUnknownFields()

@@ -19,6 +19,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humagin"
 	"github.com/gin-gonic/gin"
 
+	"oarweed/core/rig"
 	"oarweed/internal/app"
 )
 
@@ -93,7 +94,7 @@ var tags = []huma.Tag{
 
 // op describes an operation under [Base].
 func op(tag, id, method, at, summary string) huma.Operation {
-	return huma.Operation{OperationID: id, Method: method, Path: Base + at, Summary: summary, Tags: []string{tag}}
+	return huma.Operation{OperationID: id, Method: method, Path: Base + at, Summary: summary, Tags: []string{tag}, MaxBodyBytes: rig.MaxText}
 }
 
 // health says whether the server and its database answer.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"strings"
@@ -12,6 +13,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"oarweed/core/problem"
+	"oarweed/core/rig"
 	"oarweed/internal/app"
 )
 
@@ -49,7 +51,7 @@ func init() {
 		case status >= http.StatusInternalServerError:
 			p.Detail = broken().Detail
 		case status == http.StatusRequestEntityTooLarge:
-			p.Detail = "That is more than one request may hold."
+			p.Detail = fmt.Sprintf("That is more than the %d kB one request may hold; a rig has at most %d joints.", rig.MaxText>>10, rig.MaxJoints)
 		case len(p.Fields) > 0:
 			p.Detail = inputDetail
 		}
