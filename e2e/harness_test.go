@@ -20,6 +20,10 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// patience is how long anything on a page may take: far longer than it does, since a
+// busy machine is slow, not wrong.
+const patience = 90 * time.Second
+
 var binary string
 
 func TestMain(m *testing.M) {
@@ -103,7 +107,7 @@ func open(t testing.TB, width, height int64) *page {
 	alloc, cancelAlloc := chromedp.NewExecAllocator(context.Background(), options...)
 	tab, cancelTab := chromedp.NewContext(alloc)
 	require.NoError(t, chromedp.Do(tab), "Chromium must start: run make test-deps")
-	ctx, cancel := context.WithTimeout(tab, 3*time.Minute)
+	ctx, cancel := context.WithTimeout(tab, 10*patience)
 	var trouble []string
 	var lock sync.Mutex
 	console := chromedp.Console(tab)
@@ -157,7 +161,7 @@ func (p *page) see(css, words string) {
 // until waits for a JavaScript condition.
 func (p *page) until(js, what string) {
 	p.t.Helper()
-	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](js, chromedp.WithPollingTimeout(10*time.Second)))
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](js, chromedp.WithPollingTimeout(patience)))
 	if err != nil {
 		text, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 3000)`))
 		require.NoError(p.t, err, "waiting for %s; the page says:\n%s", what, text)
@@ -167,7 +171,7 @@ func (p *page) until(js, what string) {
 // press clicks the first element under css once it is there and can be seen.
 func (p *page) press(css string) {
 	p.t.Helper()
-	ctx, cancel := context.WithTimeout(p.ctx, 10*time.Second)
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	p.still(css)
 	require.NoError(p.t, chromedp.Do(ctx, chromedp.Click(chromedp.CSS(css))), "pressing %s", css)
@@ -208,7 +212,7 @@ func (p *page) stillAt(js, what string) {
 // pressText clicks the smallest button, option or link whose text holds words.
 func (p *page) pressText(words string) {
 	p.t.Helper()
-	ctx, cancel := context.WithTimeout(p.ctx, 10*time.Second)
+	ctx, cancel := context.WithTimeout(p.ctx, patience)
 	defer cancel()
 	path := fmt.Sprintf(`//*[self::button or self::a or @role="option"][contains(normalize-space(.), %q)]`, words)
 	p.stillAt(fmt.Sprintf(`document.evaluate(%q, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue`, path), words)

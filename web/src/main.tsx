@@ -6,10 +6,19 @@ import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { isSilence } from "./api/client";
 import { App } from "./app";
 import { system } from "./ui/theme";
 
-const client = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      refetchOnWindowFocus: false,
+      // A server that does not answer is asked again until it does: nobody has to reload.
+      refetchInterval: (query) => (isSilence(query.state.error) ? 3000 : false),
+    },
+  },
+});
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <ChakraProvider value={system}>

@@ -35,6 +35,9 @@ const silence: Problem = {
   detail: "Oarweed does not answer. Is it still running? What you typed is still here.",
 };
 
+/** The server did not answer at all. */
+export const isSilence = (error: unknown): boolean => error instanceof ApiError && error.problem.status === 0;
+
 /** The body of an answer, or an {@link ApiError}. */
 export async function unwrap<T>(call: Promise<{ data?: T; error?: Problem }>): Promise<T> {
   let result: { data?: T; error?: Problem };

@@ -23,6 +23,7 @@ beforeEach(() => {
 
 afterEach(() => {
   cleanup();
+  sessionStorage.clear();
   vi.unstubAllGlobals();
 });
 
@@ -56,6 +57,22 @@ it("asks for what is missing, one thing after the other, and keeps the rest", as
     seconds: 12.5,
     conditions: "dry",
   });
+});
+
+it("shows what was typed again when it was closed by mistake, and not once it was saved", async () => {
+  fireEvent.click(await screen.findByText("Ailsa"));
+  fireEvent.change(screen.getByLabelText("Seconds"), { target: { value: "12" } });
+  cleanup();
+  show(<AttemptDialog knot="bowline" close={close} />);
+  await waitFor(() => expect((screen.getByLabelText("Seconds") as HTMLInputElement).value).toBe("12"));
+  await screen.findByText("Ailsa");
+  fireEvent.click(screen.getByText("✓ Right"));
+  save();
+  await waitFor(() => expect(close).toHaveBeenCalled());
+  cleanup();
+  show(<AttemptDialog knot="bowline" close={close} />);
+  await screen.findByText("Ailsa");
+  expect((screen.getByLabelText("Seconds") as HTMLInputElement).value).toBe("");
 });
 
 it("adds a learner and records for them", async () => {

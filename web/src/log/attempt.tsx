@@ -5,9 +5,9 @@ import type { Attempt, KnotPage } from "../api/client";
 import { useAddAttempt, useAddLearner } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { forgetDraft, useDraft } from "../ui/draft";
 import { newKey } from "../ui/key";
 import { Trouble } from "../ui/notes";
-
 import { Sheet } from "../ui/sheet";
 
 const outcomes = [
@@ -37,7 +37,13 @@ export function AttemptDialog({ knot, close }: { knot: string; close: () => void
       focus={() => document.querySelector("[data-sheet-title]")}
       foot={
         <>
-          <Press look="bare" onClick={close}>
+          <Press
+            look="bare"
+            onClick={() => {
+              forgetDraft(draftOf(knot));
+              close();
+            }}
+          >
             Cancel
           </Press>
           <Press type="submit" form={form} look="main" data-testid="save-attempt">
@@ -53,15 +59,31 @@ export function AttemptDialog({ knot, close }: { knot: string; close: () => void
 
 type FormProps = { id: string; knot: string; faults: KnotPage["faults"]; close: () => void };
 
+const draftOf = (knot: string) => `oarweed attempt ${knot}`;
+
+type Draft = {
+  /** Pressed twice, or sent again after a lost answer, it is still one attempt. */
+  key: string;
+  learner: number;
+  outcome: Attempt["outcome"] | "";
+  fault: string;
+  condition: NonNullable<Attempt["conditions"]>;
+  seconds: string;
+};
+
+const blank = (): Draft => ({
+  key: newKey(),
+  learner: 0,
+  outcome: "",
+  fault: "",
+  condition: "dry",
+  seconds: "",
+});
+
 function AttemptForm({ id, knot, faults, close }: FormProps) {
   const add = useAddAttempt();
-  // Pressed twice, or sent again after a lost answer, it is still one attempt.
-  const [key] = useState(newKey);
-  const [learner, setLearner] = useState(0);
-  const [outcome, setOutcome] = useState<Attempt["outcome"] | "">("");
-  const [fault, setFault] = useState("");
-  const [condition, setCondition] = useState<NonNullable<Attempt["conditions"]>>("dry");
-  const [seconds, setSeconds] = useState("");
+  const [draft, set] = useDraft(draftOf(knot), blank);
+  const { key, learner, outcome, fault, condition, seconds } = draft;
   const [trouble, setTrouble] = useState("");
   const save = async () => {
     const time = seconds.trim() === "" ? 0 : Number(seconds.replace(",", "."));
@@ -73,6 +95,7 @@ function AttemptForm({ id, knot, faults, close }: FormProps) {
     const how = { outcome, fault: outcome === "fault" ? fault : "", seconds: time, conditions: condition };
     try {
       await add.mutateAsync({ key, learner_id: learner, knot, ...how });
+      forgetDraft(draftOf(knot));
       close();
     } catch {
       setTrouble("");
@@ -88,21 +111,32 @@ function AttemptForm({ id, knot, faults, close }: FormProps) {
       onChange={() => setTrouble("")}
     >
       <Flex direction="column" gap="4">
-        <Who learner={learner} choose={setLearner} />
+        <Who learner={learner} choose={(id) => set({ learner: id })} />
         <Group label="Time">
-          <Watch set={(s) => setSeconds(s.toFixed(1))} />
-          <Typing label="Seconds" value={seconds} set={setSeconds} width="86px" placeholder="seconds" />
+          <Watch set={(s) => set({ seconds: s.toFixed(1) })} />
+          <Typing
+            label="Seconds"
+            value={seconds}
+            set={(text) => set({ seconds: text })}
+            width="86px"
+            placeholder="seconds"
+          />
         </Group>
-        <OneOf label="How it went" list={outcomes} value={outcome} choose={setOutcome} />
+        <OneOf label="How it went" list={outcomes} value={outcome} choose={(id) => set({ outcome: id })} />
         {outcome === "fault" && (
           <OneOf
             label="Which fault"
             list={faults.map((f) => ({ id: f.code, text: f.name }))}
             value={fault}
-            choose={setFault}
+            choose={(id) => set({ fault: id })}
           />
         )}
-        <OneOf label="Line and hands" list={conditions} value={condition} choose={setCondition} />
+        <OneOf
+          label="Line and hands"
+          list={conditions}
+          value={condition}
+          choose={(id) => set({ condition: id })}
+        />
         {trouble && (
           <Box role="alert" color="flare" fontWeight="700">
             {trouble}
