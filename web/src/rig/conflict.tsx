@@ -2,7 +2,7 @@ import { Box, Flex, Table } from "@chakra-ui/react";
 import type { Rig, SavedRig } from "../api/client";
 import { useCatalogue } from "../api/hooks";
 import { Press } from "../ui/button";
-import { fieldName } from "../ui/notes";
+import { fieldName, fieldValue } from "../ui/notes";
 import { Sheet } from "../ui/sheet";
 import { differences } from "./state";
 
@@ -71,8 +71,8 @@ export function ConflictSheet(props: {
               {list.slice(0, 12).map((d) => (
                 <Table.Row key={d.path} borderTop="1px solid" borderColor="rule">
                   <Table.Cell color="quiet">{fieldName(d.path, fields)}</Table.Cell>
-                  <Table.Cell>{shown(d.a)}</Table.Cell>
-                  <Table.Cell>{shown(d.b)}</Table.Cell>
+                  <Table.Cell>{fieldValue(d.path, d.a, fields)}</Table.Cell>
+                  <Table.Cell>{fieldValue(d.path, d.b, fields)}</Table.Cell>
                 </Table.Row>
               ))}
             </Table.Body>
@@ -83,14 +83,3 @@ export function ConflictSheet(props: {
     </Sheet>
   );
 }
-
-const shown = (v: unknown) =>
-  v === undefined || v === ""
-    ? "–"
-    : typeof v === "object"
-      ? "another part"
-      : typeof v === "boolean"
-        ? v
-          ? "yes"
-          : "no"
-        : String(v);

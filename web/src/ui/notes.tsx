@@ -97,12 +97,27 @@ const called: Record<string, string> = {
   learner_id: "learner",
 };
 
-/** "chain[0].line.diameter_mm" → "other line, diameter", by the names in the table of fields. */
-export function fieldName(path: string, fields: Schemas["RigField"][] = []): string {
+/** The place of a field in a document, taken apart, and its row in the table. */
+function rowOf(path: string, fields: Schemas["RigField"][]) {
   const words = path.replace(/^rig\./, "").split(".");
   const json = words.at(-1) ?? "";
   const part = words.length > 1 ? (words.at(-2) ?? "") : "rig";
-  const row = fields.find((f) => f.json === json && f.part === part);
+  return { words, json, part, row: fields.find((f) => f.json === json && f.part === part) };
+}
+
+/** What a field holds, in words, or with its unit. */
+export function fieldValue(path: string, value: unknown, fields: Schemas["RigField"][] = []): string {
+  if (value === undefined || value === "") return "–";
+  if (typeof value === "object") return "another part";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  const { row } = rowOf(path, fields);
+  const word = row?.values?.find((v) => v.id === String(value))?.name;
+  return word ?? (row?.unit ? `${value} ${row.unit}` : String(value));
+}
+
+/** "chain[0].line.diameter_mm" → "other line, diameter", by the names in the table of fields. */
+export function fieldName(path: string, fields: Schemas["RigField"][] = []): string {
+  const { words, json, part, row } = rowOf(path, fields);
   const name = row?.name ?? called[json] ?? json.replace(/_(mm|m|kn)$/, "").replace(/_/g, " ");
   if (part === "rig" || words.length === 1) return name.replace(/^chain.*/, "chain");
   return `${path.startsWith("chain[0].line") ? "other line" : part.replace(/\[.*/, "")}, ${name}`;

@@ -68,7 +68,7 @@ export function Select(props: {
           maxW: { base: "116px", sm: "170px" },
           fontSize: "md",
           ps: "1",
-          pe: "6",
+          pe: { base: "6", sm: "8" },
         })}
       >
         {first !== undefined && <option value="">{first}</option>}
