@@ -59,8 +59,8 @@ bench: build
 FUZZ_TIME ?= 10s
 fuzz:
 	@mkdir -p .build
-	@grep -rl --include=fuzz_test.go . core catalogue internal | xargs -n1 dirname | sort | while read -r dir; do \
-	  for name in $$(grep -ho '^func Fuzz[A-Za-z]*' $$dir/fuzz_test.go | cut -c6-); do \
+	@grep -rl --include='*fuzz_test.go' . core catalogue internal | xargs -n1 dirname | sort -u | while read -r dir; do \
+	  for name in $$(grep -ho '^func Fuzz[A-Za-z]*' $$dir/*fuzz_test.go | cut -c6-); do \
 	    echo "$$dir $$name"; go test ./$$dir -run '^$$' -fuzz "^$$name$$" -fuzztime $(FUZZ_TIME) > .build/fuzz.txt 2>&1 || { cat .build/fuzz.txt; exit 1; }; \
 	  done; done
 
