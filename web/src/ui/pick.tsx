@@ -27,7 +27,7 @@ export function Pick(props: {
 }) {
   return (
     <Labelled label={props.label}>
-      <Select value={props.value} set={props.set} first={props.any} list={props.list} />
+      <Select wide value={props.value} set={props.set} first={props.any} list={props.list} />
     </Labelled>
   );
 }
@@ -53,10 +53,12 @@ export function Select(props: {
   list: readonly { id: string; name: string }[];
   label?: string;
   plain?: boolean;
+  /** As wide as its place. */
+  wide?: boolean;
 }) {
-  const { value, set, first, list, label, plain } = props;
+  const { value, set, first, list, label, plain, wide } = props;
   return (
-    <NativeSelect.Root flex={plain ? "none" : undefined}>
+    <NativeSelect.Root flex={plain ? "none" : undefined} w={wide ? "100%" : undefined}>
       <NativeSelect.Field
         aria-label={label}
         value={value}
