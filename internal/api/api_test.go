@@ -10,6 +10,7 @@ import (
 	"testing"
 	"testing/fstest"
 
+	"github.com/danielgtaylor/huma/v2"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -23,10 +24,20 @@ import (
 
 func start(t testing.TB) *httptest.Server {
 	t.Helper()
+	h, _ := handler(t)
+	srv := httptest.NewServer(h)
+	t.Cleanup(srv.Close)
+	return srv
+}
+
+// handler answers for a school with an empty database.
+func handler(t testing.TB) (http.Handler, huma.API) {
+	t.Helper()
 	cat, err := catalogue.Load()
 	require.NoError(t, err)
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "x.db"))
 	require.NoError(t, err)
+	t.Cleanup(func() { _ = st.Close() })
 	pages, err := site.Handler(fstest.MapFS{
 		"index.html":         {Data: []byte("<!doctype html><title>Oarweed</title>")},
 		"assets/app-1.js":    {Data: []byte("plain")},
@@ -35,13 +46,7 @@ func start(t testing.TB) *httptest.Server {
 	require.NoError(t, err)
 	school, err := app.NewSchool(t.Context(), cat, st, app.NewGate(64))
 	require.NoError(t, err)
-	h, _ := api.New(school, pages, api.Options{Hosts: []string{"tangholm.example"}})
-	srv := httptest.NewServer(h)
-	t.Cleanup(func() {
-		srv.Close()
-		_ = st.Close()
-	})
-	return srv
+	return api.New(school, pages, api.Options{Hosts: []string{"tangholm.example"}})
 }
 
 func call(t require.TestingT, srv *httptest.Server, method, path, body string, headers ...string) (*http.Response, string) {

@@ -9,15 +9,10 @@ import (
 	"slices"
 	"strings"
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
-	"oarweed/internal/api"
-	"oarweed/internal/app"
-	"oarweed/internal/site"
-	"oarweed/internal/store"
 )
 
 // Whatever is sent to any operation, the answer is one that was meant: never the server's
@@ -25,14 +20,7 @@ import (
 func FuzzOperations(f *testing.F) {
 	cat, err := catalogue.Load()
 	require.NoError(f, err)
-	st, err := store.Open(f.Context(), f.TempDir()+"/x.db")
-	require.NoError(f, err)
-	f.Cleanup(func() { _ = st.Close() })
-	school, err := app.NewSchool(f.Context(), cat, st, app.NewGate(64))
-	require.NoError(f, err)
-	pages, err := site.Handler(fstest.MapFS{"index.html": {Data: []byte("<!doctype html>")}})
-	require.NoError(f, err)
-	handler, a := api.New(school, pages, api.Options{})
+	h, a := handler(f)
 	var operations []string
 	for path, item := range a.OpenAPI().Paths {
 		for method, o := range map[string]any{"GET": item.Get, "POST": item.Post, "PUT": item.Put, "DELETE": item.Delete} {
@@ -58,7 +46,7 @@ func FuzzOperations(f *testing.F) {
 		req := httptest.NewRequest(method, "http://localhost"+path+"?"+values.Encode(), strings.NewReader(sent))
 		req.Header.Set("Content-Type", "application/json")
 		w := httptest.NewRecorder()
-		handler.ServeHTTP(w, req)
+		h.ServeHTTP(w, req)
 		said := w.Body.String()
 		if w.Code >= http.StatusInternalServerError {
 			t.Fatalf("%s %s?%s: %d %.300s", method, path, values.Encode(), w.Code, said)

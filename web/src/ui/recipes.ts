@@ -62,6 +62,7 @@ export const typed = defineRecipe({
     bg: "sheet",
     color: "ink",
     fontSize: "base",
+    _placeholder: { color: "quiet", opacity: 1 },
     _invalid: { borderColor: "flare", borderWidth: "2px" },
   },
 });
