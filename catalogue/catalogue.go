@@ -37,7 +37,7 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 	into := map[string]any{
 		"materials.yaml": &c.Materials, "surfaces.yaml": &c.Surfaces, "fittings.yaml": &c.Fittings, "tasks.yaml": &c.Tasks,
 		"weights.yaml": &c.Weights, "cautions.yaml": &c.Cautions, "doctrines.yaml": &c.Questions, "kin.yaml": &c.Kin,
-		"shackle.yaml": &c.Shackle, "procedures.yaml": &c.Procedures, "templates.yaml": &c.Templates,
+		"shackle.yaml": &c.Shackle, "procedures.yaml": &c.Procedures, "facts.yaml": &c.Facts, "templates.yaml": &c.Templates,
 		"proofs.yaml": &src.Proofs, "drills.yaml": &src.DrillNames,
 	}
 	for i, name := range names {

@@ -25,11 +25,11 @@ type Chain struct {
 	Document rig.Document
 	Joints   []Joint
 	Lines    []Line
-	// Weakest is the part with the least likely capacity, or the first hitch that more
-	// likely slips than locks; nil where a joint has no knot: there is no chain then.
+	// Weakest is the part with the least likely capacity, or the first knot that more
+	// likely slips than holds; nil where a joint has no knot: there is no chain then.
 	Weakest *Weak
-	// Capacity of the whole, in newtons: the least of its parts. Margin is likely
-	// capacity ÷ needed. Zero without Weakest, as is Outcome.
+	// Capacity of the whole, in newtons: the least of its parts. Margin is capacity at its
+	// worst ÷ twice the load. Zero without Weakest, as is Outcome.
 	Capacity evidence.Figure
 	Margin   float64
 	Outcome  *chance.Outcome
@@ -58,7 +58,7 @@ type Line struct {
 	At int
 	line.Line
 	Bears line.Strength
-	// Utilisation is load × design factor ÷ likely capacity.
+	// Utilisation is load × design factor ÷ the low end of the new, dry line.
 	Utilisation float64
 	First       float64
 	// Knots is the line that its knots and ends take.
@@ -68,7 +68,7 @@ type Line struct {
 // Weak is what gives way first: a joint or a line, by index; the other is −1.
 type Weak struct {
 	Joint, Line int
-	// Doubtful: it is a hitch that more likely slips than locks.
+	// Doubtful: it is a knot that more likely slips than holds.
 	Doubtful bool
 }
 
@@ -93,7 +93,7 @@ func Judge(ctx context.Context, c *trade.Catalogue, d rig.Document) (*Chain, err
 			needs := j.Chosen.Size.Needs
 			knots[p.LineAt()] += needs
 			if rigs[i].JoinsTwo() {
-				knots[p.EndAt()] += needs * rigs[i].Other.Diameter / rigs[i].Line.Diameter
+				knots[p.EndAt()] += j.Chosen.Size.NeedsOther
 			}
 		}
 		out.Joints = append(out.Joints, j)
@@ -102,7 +102,7 @@ func Judge(ctx context.Context, c *trade.Catalogue, d rig.Document) (*Chain, err
 	out.cautions(c, rigs)
 	if !slices.ContainsFunc(out.Joints, func(j Joint) bool { return j.Chosen == nil }) {
 		out.failures(float64(rigs[0].Load))
-		out.weakest()
+		out.weakest(float64(rigs[0].Load))
 	}
 	out.lettingGo()
 	return out, ctx.Err()
@@ -119,7 +119,7 @@ func joint(c *trade.Catalogue, r *rig.Rig, p rig.Piece) (Joint, error) {
 		if k == nil {
 			return j, problem.New(fmt.Sprintf("chain[%d].joint.knot", p.Joint), fmt.Sprintf("%q is not in the catalogue", id), "use the id of a knot, or leave it open")
 		}
-		chosen := rank.Score(judge.Whatever(r, k), c.Weights[r.Weights])
+		chosen := rank.Score(judge.Whatever(r, k, c.BackupOf(r, k)), c.Weights[r.Weights])
 		j.Chosen = &chosen
 	case len(j.Order.Ranked) > 0:
 		j.Chosen = &j.Order.Ranked[0]
@@ -133,7 +133,7 @@ func (out *Chain) lines(rigs []*rig.Rig, pieces []rig.Piece, knots map[int]unit.
 		if ln == nil || slices.ContainsFunc(out.Lines, func(l Line) bool { return l.At == at }) {
 			return
 		}
-		out.Lines = append(out.Lines, Line{At: at, Line: *ln, Bears: bears, Utilisation: needed / bears.Capacity.Likely, Knots: knots[at]})
+		out.Lines = append(out.Lines, Line{At: at, Line: *ln, Bears: bears, Utilisation: needed / bears.MBL().Low, Knots: knots[at]})
 	}
 	for i, p := range pieces {
 		r := rigs[i]
@@ -206,11 +206,11 @@ func (out *Chain) failures(load float64) {
 	}
 }
 
-func (out *Chain) weakest() {
+func (out *Chain) weakest(load float64) {
 	weak, doubtful := Weak{-1, -1, false}, Weak{-1, -1, true}
 	var least evidence.Figure
 	for i, j := range out.Joints {
-		if l := j.Chosen.Now().Locking; l != nil && l.Chance < 0.5 && doubtful.Joint < 0 {
+		if j.Chosen.Now().Chance.Likely < 0.5 && doubtful.Joint < 0 {
 			doubtful.Joint = i
 		}
 		if f := j.Chosen.Strength.Capacity; i == 0 || f.Likely < least.Likely {
@@ -222,7 +222,7 @@ func (out *Chain) weakest() {
 			weak.Joint, weak.Line, least = -1, i, f
 		}
 	}
-	out.Capacity, out.Margin = least, least.Likely/float64(out.Needed)
+	out.Capacity, out.Margin = least, least.Low/(judge.LeftAtWorst*load)
 	out.Weakest = &weak
 	if doubtful.Joint >= 0 {
 		out.Weakest = &doubtful

@@ -1,5 +1,5 @@
 // Package chance draws a joint, or a rig, many times from the intervals of its
-// friction, its lines' strength and its knots, and counts what happens.
+// hold, its lines' strength and its knots, and counts what happens.
 //
 // The random numbers are always the same for the same place, so that two knots or
 // two rigs differ only by what they are. They are made anew for each call: nothing is
@@ -25,8 +25,8 @@ const Draws = 10_000
 type Outcome struct {
 	// Holds + Slips + Breaks = 1.
 	Holds, Slips, Breaks float64
-	// ByClass: no friction model decides the hold, so Slips counts only those that
-	// slip before they break; the class of the catalogue says the rest.
+	// ByClass: no friction model decides the hold; the chance that it holds is read from
+	// a class known from use.
 	ByClass bool
 	// P5, P50 and P95: 5, 50 and 95 of 100 draws bear less, in newtons.
 	P5, P50, P95 float64
@@ -35,11 +35,12 @@ type Outcome struct {
 // Sample is what a joint or a line bears in each draw, in newtons.
 type Sample struct {
 	Bears []float64
-	// Gives tells in which draws a hitch does not lock; nil where no friction model
-	// decides.
+	// Gives tells in which draws the knot does not hold; nil for a line by itself.
 	Gives []bool
 	// Slips: at its limit it slips rather than breaks.
 	Slips bool
+	// ByClass: no friction model decides whether it holds.
+	ByClass bool
 }
 
 // uniform gives the random numbers that belong to a place.
@@ -70,11 +71,15 @@ func Joint(v judge.Verdict, line Sample, place string) Sample {
 	for i := range s.Bears {
 		s.Bears[i] *= line.Bears[i]
 	}
-	if l := v.Now().Locking; l != nil && !math.IsInf(l.Critical, 1) {
-		s.Gives = make([]bool, Draws)
-		for i, mu := range drawn(l.Mu.Dist(), "friction"+place) {
-			s.Gives[i] = mu < l.Critical
-		}
+	// The chance that it holds is itself not known for certain: in each draw it is another
+	// one of its interval, and the knot gives where an even number lies above it.
+	h := v.Now()
+	s.ByClass = h.Locking == nil
+	s.Gives = make([]bool, Draws)
+	u, holds := uniform("holds"+place), h.Chance.Interval.Dist()
+	for i := range s.Gives {
+		chance := holds.Quantile(u.Float64())
+		s.Gives[i] = u.Float64() > chance
 	}
 	return s
 }
@@ -82,7 +87,6 @@ func Joint(v judge.Verdict, line Sample, place string) Sample {
 // Of counts a single joint at a load in newtons.
 func Of(s Sample, load float64) Outcome {
 	o, _ := Chain([]Sample{s}, load)
-	o.ByClass = s.Gives == nil
 	return o
 }
 
@@ -92,7 +96,7 @@ func Of(s Sample, load float64) Outcome {
 func Chain(parts []Sample, load float64) (o Outcome, first []float64) {
 	first = make([]float64, len(parts))
 	bears := make([]float64, Draws)
-	o.ByClass = !slices.ContainsFunc(parts, func(s Sample) bool { return s.Gives != nil })
+	o.ByClass = !slices.ContainsFunc(parts, func(s Sample) bool { return s.Gives != nil && !s.ByClass })
 	single := len(parts) == 1
 	for k := range Draws {
 		least, at := math.Inf(1), 0

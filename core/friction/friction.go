@@ -226,6 +226,47 @@ func (h Hitch) SpectralRadius(g Geometry, m Mu) float64 {
 	return r
 }
 
+// Solver works one hitch in one geometry out for many pairs of coefficients. It is not
+// for use by several goroutines at once.
+type Solver struct{ w *network }
+
+// Solver of the hitch in a geometry.
+func (h Hitch) Solver(g Geometry) *Solver { return &Solver{h.network(g)} }
+
+// HoldRatio as [Hitch.HoldRatio].
+func (s *Solver) HoldRatio(m Mu) float64 { return s.w.ratio(m) }
+
+// Gain is how much of its own tension a crossing gives back to itself: 1 − det(I − A).
+// For a hitch with one such loop it is η·e^{μφ} of that loop, and it locks from 1 on.
+func (s *Solver) Gain(m Mu) float64 {
+	s.w.fill(m).solve()
+	det := 1.0
+	for i := range s.w.n {
+		p := s.w.c[i*s.w.n+i]
+		if p <= 1e-12 {
+			return s.w.gainPastLocking()
+		}
+		det *= p
+	}
+	return 1 - det
+}
+
+// gainPastLocking takes the determinant by elimination with pivoting, which solve does
+// not need: it stops at the first pivot that is not positive.
+func (w *network) gainPastLocking() float64 {
+	m := mat.NewDense(w.n, w.n, nil)
+	for i := range w.n {
+		for j := range w.n {
+			v := -w.a[i*w.n+j]
+			if i == j {
+				v++
+			}
+			m.Set(i, j, v)
+		}
+	}
+	return 1 - mat.Det(m)
+}
+
 // Locks reports whether the hitch holds any load with no hand on the tag.
 func (h Hitch) Locks(g Geometry, m Mu) bool {
 	return math.IsInf(h.HoldRatio(g, m), 1)

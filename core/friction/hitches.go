@@ -29,6 +29,23 @@ func clove() []Event {
 	return []Event{under("diagonal", 1), turn(2 * math.Pi), mark("diagonal"), turn(2 * math.Pi), under("diagonal", 1)}
 }
 
+// eights is the control turn round the base of a cleat and n diagonals, with the wraps
+// round a horn between them, up to the last diagonal. Each diagonal passes beneath the
+// one laid after it, which has the tension of a place nearer the tag: that divides the
+// force and cannot lock.
+func eights(n int) []Event {
+	e := []Event{turn(2 * math.Pi)}
+	for i := 1; i <= n; i++ {
+		e = append(e, mark(diagonal(i)))
+		if i < n {
+			e = append(e, under(diagonal(i+1), 1), turn(hornWrap))
+		}
+	}
+	return e
+}
+
+func diagonal(i int) string { return fmt.Sprint("diagonal ", i) }
+
 // build gives the event list of a hitch; n is the number of bare turns, figure
 // eights or riding turns, where that is the user's choice, with its default.
 type builder struct {
@@ -65,14 +82,10 @@ var hitches = map[string]builder{
 		e = append(e, turn(2*math.Pi), under(fmt.Sprint("riding ", n), 1))
 		return Hitch{Events: e, Axial: n + 1}
 	}},
-	// Control turn round the base, n figure eights, one locking turn: the end
-	// goes round the last horn and beneath the diagonal it came from.
+	// Control turn round the base, n figure eights, one locking turn: the end goes round
+	// the last horn and beneath the diagonal it came from.
 	"cleat-hitch": {2, func(n int) Hitch {
-		e := []Event{turn(2 * math.Pi)}
-		for range 2 * n {
-			e = append(e, turn(hornWrap))
-		}
-		return Hitch{Events: append(e, mark("last diagonal"), turn(hornWrap), under("last diagonal", 1))}
+		return Hitch{Events: append(eights(2*n), turn(hornWrap), under(diagonal(2*n), 1))}
 	}},
 	// The load leg goes under the bridge, round to the back and up; the bridge comes
 	// down across both legs; the other leg is the tag.
@@ -155,7 +168,7 @@ var hitches = map[string]builder{
 	// Control turn, one figure eight, and n more full turns round the base with no
 	// lock: it only ever holds with a hand, or with its own turns, never locks.
 	"cleat-turns": {2, func(n int) Hitch {
-		return Hitch{Events: []Event{turn(2 * math.Pi), turn(hornWrap), turn(hornWrap), turn(2 * math.Pi * float64(n))}}
+		return Hitch{Events: append(eights(2), turn(hornWrap), turn(2*math.Pi*float64(n)))}
 	}},
 }
 

@@ -74,7 +74,7 @@ func Hold(c *trade.Catalogue, q HoldInput) (*HoldTable, error) {
 	mu := m.Mu(q.Wet)
 	out := &HoldTable{Hitch: span, Load: load, Hand: hand, Mu: mu, Wet: q.Wet}
 	if k := c.Knot(q.Hitch); k != nil && k.FrictionModel == "" {
-		if h := k.HoldIn(q.Material); h.Why != "" {
+		if h := k.HoldIn(q.Material, ""); h.Why != "" {
 			out.FromUse = &h
 		}
 	}

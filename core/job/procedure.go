@@ -38,8 +38,6 @@ type Relief struct {
 }
 
 const (
-	// LightHand is what a hand holds on a winch end without effort; from memory.
-	LightHand = 80 * unit.Newton
 	// mostRiding turns that anybody would lay on.
 	mostRiding = 8
 	// Thinner: the loaded line should be so much thicker than its helper. Common
@@ -73,7 +71,7 @@ func Fill(c *trade.Catalogue, id string, d rig.Document) (*Card, error) {
 	}
 	for _, s := range p.Steps {
 		if s.Knot != "" {
-			out.Length = judge.Whatever(r, c.Knot(s.Knot)).Size.Needs
+			out.Length = judge.Whatever(r, c.Knot(s.Knot), nil).Size.Needs
 			break
 		}
 	}
@@ -92,9 +90,9 @@ func relieve(r *rig.Rig) *Relief {
 		if ratio := h.HoldRatio(g, friction.Mu{Rope: mu.Low, Object: mu.Low}); ratio > 0 {
 			out.Tail = handForce(ratio, r.Load)
 		}
-		out.Holds = out.Tail <= LightHand
+		out.Holds = out.Tail <= judge.LightHand
 	}
-	out.WinchTurns = int(math.Max(2, math.Ceil(friction.TurnsToHold(float64(r.Load), float64(LightHand), mu.Low))))
+	out.WinchTurns = int(math.Max(2, math.Ceil(friction.TurnsToHold(float64(r.Load), float64(judge.LightHand), mu.Low))))
 	return out
 }
 

@@ -13,12 +13,20 @@ import (
 type Verdict struct {
 	Rig  *rig.Rig
 	Knot *knot.Knot
+	// Fit is how well it suits the task on this fitting, 0 to 1.
+	Fit  float64
 	Size Size
 	// Dry and Wet are the hold either way; see [Verdict.Now].
 	Dry, Wet Hold
-	Strength Strength
+	// LettingGo is what the hand holds while it is cast off under load; nil where it is
+	// not.
+	LettingGo *LettingGo
+	Strength  Strength
 	// Against holds every limit that the knot violates here; none if it will do.
 	Against []Reason
+	// But holds what speaks against a knot that will do: it stands below every knot
+	// against which nothing speaks.
+	But []Reason
 	// OtherWork: the knot is made for another task or another thing. Nothing but
 	// Against is worked out for it then, unless asked for by [Whatever].
 	OtherWork bool
@@ -28,10 +36,27 @@ type Verdict struct {
 type Size struct {
 	// Ratio is thick ÷ thin of two lines joined, or object line ÷ helper; 0 for one line.
 	Ratio float64
-	// Needs is the line to tie with, tail included; Tail is the end that stays.
-	Needs, Tail unit.Length
+	// Needs is the line to tie with, the usual tail and a backup included; Least is with
+	// the shortest tail, which is what rules it out.
+	Needs, Least unit.Length
+	// NeedsOther is the same of the second line of a join.
+	NeedsOther unit.Length
+	// Consumes is what the line is shorter by once the knot is cut off.
+	Consumes unit.Length
+	// Tail is the end that stays while it is used, before anything is trimmed; LeftOn the
+	// end that is left on after trimming, 0 where nothing is trimmed.
+	Tail, LeftOn unit.Length
+	// Backup is the knot that backs the end up; nil where none is asked for. Its length
+	// is in Needs.
+	Backup *knot.Knot
+	// Seconds to tie it in line of this size.
+	Seconds evidence.Interval
 	// Wraps of a wrapped knot, and how many fewer than the line asks for; else 0.
 	Wraps, Short int
+	// PerWrap is the share of strength that each missing wrap costs.
+	PerWrap evidence.Interval
+	// Bulk is how thick it is when drawn up.
+	Bulk unit.Length
 }
 
 // Now is the hold that counts, wet or dry.
@@ -45,31 +70,45 @@ func (v Verdict) Now() Hold {
 // Will reports whether the knot will do.
 func (v Verdict) Will() bool { return len(v.Against) == 0 }
 
-// Judge judges a knot in a joint. A knot made for other work is only told so.
-func Judge(r *rig.Rig, k *knot.Knot) Verdict {
+// Judge judges a knot in a joint. A knot made for other work is only told so. backup is
+// the knot that backs its end up where people depend on it, nil for none.
+func Judge(r *rig.Rig, k, backup *knot.Knot) Verdict {
 	if other := otherWork(r, k); other != nil {
 		return Verdict{Rig: r, Knot: k, Against: other, OtherWork: true}
 	}
-	v := Whatever(r, k)
-	v.Against = v.limits()
-	return v
+	return Whatever(r, k, backup)
 }
 
 // Whatever judges a knot that somebody has chosen, whatever it is made for: size,
 // hold and strength are worked out even if it is made for other work.
-func Whatever(r *rig.Rig, k *knot.Knot) Verdict {
-	v := Verdict{Rig: r, Knot: k, Size: sizeOf(r, k)}
+func Whatever(r *rig.Rig, k, backup *knot.Knot) Verdict {
+	v := Verdict{Rig: r, Knot: k, Fit: fitOf(r, k), Size: sizeOf(r, k, backup)}
 	v.Dry, v.Wet = holds(r, k)
+	v.LettingGo = lettingGo(r, k)
 	v.Strength = strengthOf(r, k, v.Size.Short)
 	if other := otherWork(r, k); other != nil {
 		v.Against, v.OtherWork = other, true
 	} else {
-		v.Against = v.limits()
+		v.Against, v.But = v.limits(), v.reservations()
 	}
 	return v
 }
 
-func sizeOf(r *rig.Rig, k *knot.Knot) Size {
+func fitOf(r *rig.Rig, k *knot.Knot) float64 {
+	if r.Fitting == nil {
+		return k.Tasks[r.Task.ID].Fit
+	}
+	return k.Tasks[r.Task.ID].For(r.Fitting.Kind.ID)
+}
+
+// usualMM is the diameter up to which times are those of the catalogue: what a hand
+// handles with ease. Thicker line takes longer by the power stiffer. Our own estimate.
+const (
+	usualMM = 14
+	stiffer = 1.5
+)
+
+func sizeOf(r *rig.Rig, k, backup *knot.Knot) Size {
 	var s Size
 	d := r.Line.Diameter
 	round := 0.0
@@ -83,16 +122,58 @@ func sizeOf(r *rig.Rig, k *knot.Knot) Size {
 		}
 		round = math.Pi * float64(r.Other.Diameter+d)
 	}
-	s.Tail = d * unit.Length(k.Tail.Low)
-	s.Needs = d*unit.Length(k.Uses.Diameters) + unit.Length(k.Uses.Turns*round) + s.Tail + 2*r.Distance
+	s.Tail = d * unit.Length(k.Tail.Likely)
+	s.Bulk = d * unit.Length(k.Bulk)
+	knotted := d*unit.Length(k.Uses.Diameters) + unit.Length(k.Uses.Turns*round)
+	s.Needs, s.Least = knotted+s.Tail, knotted+d*unit.Length(k.Tail.Low)
+	if h := k.ToTie; h != nil {
+		s.Needs, s.Least = max(s.Needs, unit.Length(h.Likely)), max(s.Least, unit.Length(h.Low))
+	}
+	s.NeedsOther = s.Needs
+	if r.Other != nil {
+		s.NeedsOther = s.Needs * r.Other.Diameter / d
+	}
+	if h := k.ToTieOther; h != nil {
+		s.NeedsOther = max(unit.Length(h.Likely), s.NeedsOther)
+	} else if h := k.ToTie; h != nil {
+		s.NeedsOther = max(unit.Length(h.Likely), s.NeedsOther)
+	}
+	if k.LeftOn != nil {
+		s.LeftOn = unit.Length(k.LeftOn.Likely) * unit.Millimetre
+	}
+	s.Consumes = knotted + s.LeftOn
+	if k.LeftOn == nil {
+		s.Consumes += s.Tail
+	}
+	if k.Consumes != nil {
+		s.Consumes = unit.Length(k.Consumes.Likely)
+	}
+	if backup != nil {
+		s.Backup = backup
+		more := d * unit.Length(backup.Uses.Diameters+backup.Tail.Likely)
+		s.Needs, s.Least = s.Needs+more, s.Least+more
+	}
+	s.Needs, s.Least = s.Needs+2*r.Distance, s.Least+2*r.Distance
+	slower := math.Max(1, math.Pow(d.MM()/usualMM, stiffer))
+	s.Seconds = k.Seconds.Scale(slower)
 	if k.Wraps != nil {
-		s.Wraps = k.Wraps.For(unit.Force(r.Capacity.Likely).LbTest())
+		s.Wraps, s.PerWrap = k.Wraps.For(Test(r)), k.Wraps.Loss.Interval
 		if r.Wraps > 0 {
 			s.Short = max(0, s.Wraps-r.Wraps)
 			s.Wraps = r.Wraps
 		}
 	}
 	return s
+}
+
+// Test is the strength by which an angler calls the line, in pounds: the one printed on
+// it, or else that of the new, dry line. In a join it is the weaker line's.
+func Test(r *rig.Rig) float64 {
+	lb := unit.Force(r.LineBears.MBL().Likely).LbTest()
+	if r.Other != nil && r.JoinsTwo() {
+		lb = math.Min(lb, unit.Force(r.OtherBears.MBL().Likely).LbTest())
+	}
+	return lb
 }
 
 // Strength of a joint.
@@ -102,18 +183,20 @@ type Strength struct {
 	Share    evidence.Figure
 	// Slips: at its limit it slips rather than breaks.
 	Slips bool
-	// Margin is likely capacity ÷ (load × design factor), Times capacity ÷ load.
+	// Times is likely capacity ÷ load. Margin is capacity at its worst ÷ twice the load.
 	Margin, Times float64
-	Enough        Enough
+	// New is the low end of the new, dry line ÷ (load × design factor).
+	New    float64
+	Enough Enough
 }
 
-// Enough says how the capacity stands to what is asked for.
+// Enough says how the line and the joint stand to what is asked for.
 type Enough int
 
 const (
-	Ample Enough = iota // the design factor is met
-	Under               // it is not, but even the low end bears twice the load
-	Thin                // nor that
+	Ample Enough = iota // both checks are met
+	Under               // the new, dry line bears less than the design factor asks for
+	Thin                // what is left in the joint at its worst is less than twice the load
 )
 
 func strengthOf(r *rig.Rig, k *knot.Knot, short int) Strength {
@@ -135,24 +218,27 @@ func strengthOf(r *rig.Rig, k *knot.Knot, short int) Strength {
 	}
 	capacity := r.Capacity.Times(share.Interval)
 	load := float64(r.Load)
+	newLine := r.LineBears.MBL().Low
+	if r.Other != nil && r.JoinsTwo() {
+		newLine = math.Min(newLine, r.OtherBears.MBL().Low)
+	}
 	s := Strength{
 		Capacity: evidence.Figure{Interval: capacity, Unit: evidence.Newton, Tag: evidence.Computed,
 			Source: "strength of the line (" + string(r.Capacity.Tag) + ") × share kept by the knot (" + string(share.Tag) + ")"},
 		Share: share, Slips: e.Fails == "slips",
-		Margin: capacity.Likely / (load * r.DesignFactor),
+		Margin: capacity.Low / (LeftAtWorst * load),
 		Times:  capacity.Likely / load,
+		New:    newLine / (load * r.DesignFactor),
 	}
 	switch {
-	case s.Margin >= 1:
-		s.Enough = Ample
-	case capacity.Low >= twiceTheLoad*load:
-		s.Enough = Under
-	default:
+	case s.Margin < 1:
 		s.Enough = Thin
+	case s.New < 1:
+		s.Enough = Under
 	}
 	return s
 }
 
-// twiceTheLoad is what even the low end of the capacity must bear for a joint short
-// of its design factor to be called no worse than that. Our own rule, no source.
-const twiceTheLoad = 2
+// LeftAtWorst is how many times the load must be left in the joint after knot, water and
+// wear, each at its worst. Our own rule, no source.
+const LeftAtWorst = 2

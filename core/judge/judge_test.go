@@ -48,7 +48,7 @@ func Example() {
 	if err != nil {
 		log.Fatal(err)
 	}
-	v := judge.Judge(r, c.Knot("bowline"))
+	v := judge.Judge(r, c.Knot("bowline"), nil)
 	fmt.Println(v.Will(), v.Against[0].Gate())
 	// Output: false release
 }
@@ -76,7 +76,7 @@ func TestEveryLimitSpeaks(t *testing.T) {
 		}},
 		{"bowline", judge.StrengthGate, func(_ *rig.Fitting, _ *rig.Joint, l *rig.Line, _ *rig.Document) { l.DiameterMM = 2 }},
 	} {
-		v := judge.Judge(mooring(t, c, x.change), c.Knot(x.knot))
+		v := judge.Judge(mooring(t, c, x.change), c.Knot(x.knot), nil)
 		var gates []judge.Gate
 		for _, r := range v.Against {
 			gates = append(gates, r.Gate())
@@ -92,7 +92,7 @@ func TestJudgingChangesNothing(t *testing.T) {
 	c := load(t)
 	r, again := mooring(t, c, nil), mooring(t, c, nil)
 	for _, k := range c.Knots {
-		a, b := judge.Judge(r, k), judge.Judge(r, k)
+		a, b := judge.Judge(r, k, nil), judge.Judge(r, k, nil)
 		a.Rig, b.Rig = nil, nil
 		assert.True(t, reflect.DeepEqual(a, b), k.ID)
 	}
@@ -107,18 +107,19 @@ func TestVerdictsAreSound(t *testing.T) {
 		require.NoError(t, err)
 		for _, r := range rigs {
 			for _, k := range c.Knots {
-				v := judge.Whatever(r, k)
+				v := judge.Whatever(r, k, nil)
 				at := fmt.Sprintf("%s, %s", template.ID, k.ID)
 				s := v.Strength
 				assert.True(t, 0 < s.Share.Low && s.Share.Low <= s.Share.Likely && s.Share.Likely <= s.Share.High && s.Share.High <= 1, "%s keeps %v", at, s.Share.Interval)
 				assert.InDelta(t, s.Capacity.Likely/float64(r.Load), s.Times, 1e-9, at)
-				assert.InDelta(t, s.Times/r.DesignFactor, s.Margin, 1e-9, at)
+				assert.InDelta(t, s.Capacity.Low/float64(2*r.Load), s.Margin, 1e-9, at)
 				for _, h := range []judge.Hold{v.Dry, v.Wet} {
-					assert.True(t, h.Value >= 0 && h.Value <= 1, "%s: hold counts %g", at, h.Value)
+					p := h.Chance
+					assert.True(t, 0 < p.Low && p.Low <= p.Likely && p.Likely <= p.High && p.High < 1, "%s holds %v: nothing is certain", at, p.Interval)
 				}
-				assert.False(t, math.IsNaN(float64(v.Size.Needs)) || v.Size.Needs < v.Size.Tail, "%s needs %v", at, v.Size.Needs)
+				assert.False(t, math.IsNaN(float64(v.Size.Needs)) || v.Size.Needs < v.Size.Tail || v.Size.Least > v.Size.Needs, "%s needs %v", at, v.Size.Needs)
 				// Asked plainly, it is against the same, unless it is made for other work.
-				if plain := judge.Judge(r, k); !plain.OtherWork {
+				if plain := judge.Judge(r, k, nil); !plain.OtherWork {
 					assert.Equal(t, len(plain.Against), len(v.Against), at)
 				}
 			}

@@ -31,6 +31,10 @@ const (
 	TimeGate     Gate = "time"
 	PersonGate   Gate = "person"
 	StrengthGate Gate = "strength"
+	RangeGate    Gate = "range"
+	SurfaceGate  Gate = "surface"
+	LegsGate     Gate = "legs"
+	ShakeGate    Gate = "shake"
 )
 
 type (
@@ -69,12 +73,35 @@ type (
 	TailTooShort struct{ Needs, Has unit.Length }
 	// TooSlow: it takes longer than there is time, in seconds.
 	TooSlow struct{ Takes, Has float64 }
+	// BarelySuits: it can be pressed into this, and is not made for it.
+	BarelySuits struct{ Why string }
+	// FishingLine where rope is meant.
+	FishingLine struct{ Task *rig.Task }
+	// OutsideRange of line that the knot is tied in, in lb where Lb, else in mm.
+	OutsideRange struct {
+		Is float64
+		Lb bool
+		Of *knot.Range
+	}
+	// RefusesSurface: not on this, and why.
+	RefusesSurface struct{ Why string }
+	// OneLeg: it holds only with both its parts loaded.
+	OneLeg struct{ Knot *knot.Knot }
+	// ShakesOut of what the load does to it.
+	ShakesOut struct{ Why string }
+	// Doubtful hold: marginal wet or dry, and why.
+	Doubtful struct {
+		Hold Hold
+		Knot *knot.Knot
+	}
+	// LeftThin: too little is left in the joint at its worst.
+	LeftThin struct{ Times float64 }
 	// NotForPeople: not where a person could be held or struck.
 	NotForPeople struct{}
 	// TooWeak: it would fail at the load itself.
 	TooWeak struct {
-		Slips    bool
-		Capacity unit.Force
+		Slips          bool
+		Capacity, Load unit.Force
 	}
 )
 
@@ -89,8 +116,22 @@ func (BightTooThick) Gate() Gate   { return FitGate }
 func (PullsThrough) Gate() Gate    { return FitGate }
 func (TailTooShort) Gate() Gate    { return TailGate }
 func (TooSlow) Gate() Gate         { return TimeGate }
+func (BarelySuits) Gate() Gate     { return TaskGate }
+func (FishingLine) Gate() Gate     { return MaterialGate }
+func (OutsideRange) Gate() Gate    { return RangeGate }
+func (RefusesSurface) Gate() Gate  { return SurfaceGate }
+func (OneLeg) Gate() Gate          { return LegsGate }
+func (ShakesOut) Gate() Gate       { return ShakeGate }
+func (Doubtful) Gate() Gate        { return HoldGate }
+func (LeftThin) Gate() Gate        { return StrengthGate }
 func (NotForPeople) Gate() Gate    { return PersonGate }
 func (TooWeak) Gate() Gate         { return StrengthGate }
+
+// aboutEnough: nobody measures an end to better than that.
+const aboutEnough = 1.03
+
+// LeastFit is how well a knot must suit a task to be ranked at all.
+const LeastFit = 0.3
 
 // otherWork says that the knot is made for another task or another thing; nil if it
 // is not.
@@ -117,8 +158,30 @@ func (v Verdict) limits() []Reason {
 			add(RefusesMaterial{why})
 		}
 	}
+	if o := k.OneOf; o != nil && !slices.ContainsFunc(materials(r), func(m string) bool { return slices.Contains(o.Materials, m) }) {
+		add(RefusesMaterial{o.Why})
+	}
+	if !r.Task.Tackle && !r.Task.Cord && r.Line.Material.Fishing {
+		add(FishingLine{r.Task})
+	}
+	if out := outside(k.Range, r); out != nil {
+		add(*out)
+	}
+	if r.Fitting != nil {
+		if why, no := k.RefusesSurface[r.Fitting.Surface]; no {
+			add(RefusesSurface{why})
+		}
+	}
+	if k.BothLegs && !r.Task.BothLegs {
+		add(OneLeg{k})
+	}
+	if v.Fit < LeastFit {
+		add(BarelySuits{k.Tasks[r.Task.ID].Why})
+	}
 	if h := v.Now(); h.Class == knot.Slips {
 		add(WillSlip{r.Wet, h, k})
+	} else if k.Shake.Class == knot.Slips && (r.Character == rig.Flogging || r.Character == rig.Snatch) {
+		add(ShakesOut{k.Shake.Why})
 	}
 	off := k.Release
 	if r.Release == rig.UnderLoad && !off.UnderLoad || r.Release == rig.Distance && !off.Distance ||
@@ -128,19 +191,56 @@ func (v Verdict) limits() []Reason {
 	if r.Fitting != nil {
 		out = append(out, fit(r.Fitting, r.Line.Diameter, k)...)
 	}
-	if r.Tail > 0 && v.Size.Needs > r.Tail {
-		add(TailTooShort{v.Size.Needs, r.Tail})
+	if r.Tail > 0 && v.Size.Least > r.Tail*aboutEnough {
+		add(TailTooShort{v.Size.Least, r.Tail})
 	}
-	if r.Seconds > 0 && k.Seconds.Low > r.Seconds {
-		add(TooSlow{k.Seconds.Low, r.Seconds})
+	if r.Seconds > 0 && v.Size.Seconds.Low > r.Seconds {
+		add(TooSlow{v.Size.Seconds.Low, r.Seconds})
 	}
-	if r.Consequence == rig.Person && !k.Person {
+	if r.Consequence == rig.Person && r.Task.MayHold && !k.Person {
 		add(NotForPeople{})
 	}
 	if v.Strength.Capacity.Likely < float64(r.Load) {
-		add(TooWeak{v.Strength.Slips, unit.Force(v.Strength.Capacity.Likely)})
+		add(TooWeak{v.Strength.Slips, unit.Force(v.Strength.Capacity.Likely), r.Load})
 	}
 	return out
+}
+
+// reservations gives what speaks against a knot that will do.
+func (v Verdict) reservations() []Reason {
+	var out []Reason
+	switch h := v.Now(); {
+	case h.Class != knot.Marginal:
+	case h.Shaken:
+		out = append(out, ShakesOut{v.Knot.Shake.Why})
+	default:
+		out = append(out, Doubtful{h, v.Knot})
+	}
+	if v.Strength.Enough == Thin {
+		out = append(out, LeftThin{v.Strength.Margin * LeftAtWorst})
+	}
+	return out
+}
+
+// outside says how the line lies outside the range of a knot; nil if it does not. In a
+// join both lines must lie inside: the thin end is asked of the thinner line.
+func outside(g *knot.Range, r *rig.Rig) *OutsideRange {
+	if g == nil {
+		return nil
+	}
+	const slack = 1.02 // 20 lb written in kilonewtons is 20 lb
+	in := func(v float64, limit [2]float64) bool {
+		return v*slack >= limit[0] && (limit[1] == 0 || v <= limit[1]*slack)
+	}
+	if g.Lb != [2]float64{} && r.Line.Material.Fishing {
+		if lb := Test(r); !in(lb, g.Lb) {
+			return &OutsideRange{lb, true, g}
+		}
+	}
+	if mm := r.Line.Diameter.MM(); g.MM != [2]float64{} && !in(mm, g.MM) {
+		return &OutsideRange{mm, false, g}
+	}
+	return nil
 }
 
 // fit asks whether the line, its bight or the knot passes the fitting, or must not.
@@ -167,4 +267,38 @@ func materials(r *rig.Rig) []string {
 		out = append(out, r.Other.Material.ID)
 	}
 	return out
+}
+
+// Missing is the factor by which a limit is missed, at least 1: 1.1 is a tenth short.
+// Limits that are no number count as 2; what must never be as 10.
+func Missing(r Reason) float64 {
+	over := func(is, limit float64) float64 { return max(1, is/limit) }
+	switch x := r.(type) {
+	case TailTooShort:
+		return over(float64(x.Needs), float64(x.Has))
+	case TooSlow:
+		return over(x.Takes, x.Has)
+	case LineTooThick:
+		return over(float64(x.Line), float64(x.Hole))
+	case BightTooThick:
+		return over(2*float64(x.Line), float64(x.Eye))
+	case PullsThrough:
+		return over(float64(x.Hole)*StopperMargin, float64(x.Bulk))
+	case RatioOutside:
+		return max(over(x.Ratio, x.Limit.Max), over(x.Limit.Min, x.Ratio))
+	case OutsideRange:
+		limit := x.Of.MM
+		if x.Lb {
+			limit = x.Of.Lb
+		}
+		if x.Is < limit[0] {
+			return over(limit[0], x.Is)
+		}
+		return over(x.Is, limit[1])
+	case TooWeak:
+		return over(float64(x.Load), float64(x.Capacity))
+	case RefusesSurface, NotForPeople, OneLeg:
+		return 10
+	}
+	return 2
 }

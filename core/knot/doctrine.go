@@ -39,6 +39,12 @@ type Change struct {
 	// FrictionModel and FrictionCount replace the knot's.
 	FrictionModel string `yaml:"network"`
 	FrictionCount int    `yaml:"network_count"`
+	// HeldByHand: a hand stays on its end.
+	HeldByHand bool `yaml:"held_by_hand"`
+	// BackupAlways: the end is backed up whoever depends on it.
+	BackupAlways bool `yaml:"backup_always"`
+	// Objects it is tied on as well.
+	Objects []string
 }
 
 // Doctrine finds an answer by id; nil if there is none.
@@ -105,5 +111,8 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	if c.FrictionCount != 0 {
 		out.FrictionCount = c.FrictionCount
 	}
+	out.HeldByHand = k.HeldByHand || c.HeldByHand
+	out.BackupAlways = k.BackupAlways || c.BackupAlways
+	out.Objects = append(slices.Clone(k.Objects), c.Objects...)
 	return &out, l.Err()
 }

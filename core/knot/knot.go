@@ -72,8 +72,16 @@ type Knot struct {
 	Objects []string `json:"objects,omitempty" nullable:"false"`
 	// Ratio limits thick ÷ thin of the two lines of a bend, or object line ÷ helper.
 	Ratio *Ratio `json:"ratio,omitempty"`
-	// Refuses maps a material id to why the knot is not tied in it.
-	Refuses map[string]string `json:"refuses,omitempty"`
+	// Refuses maps a material id to why the knot is not tied in it, RefusesSurface a
+	// surface id to why not on it.
+	Refuses        map[string]string `json:"refuses,omitempty"`
+	RefusesSurface map[string]string `json:"refuses_surface,omitempty" yaml:"refuses_surface"`
+	// OneOf: one of the lines it joins must be of these; nil: any.
+	OneOf *OneOf `json:"one_of,omitempty" yaml:"one_of"`
+	// Range of line it is tied in; nil: any.
+	Range *Range `json:"range,omitempty"`
+	// BothLegs: it holds only while both of its parts are loaded.
+	BothLegs bool `json:"both_legs,omitempty" yaml:"both_legs"`
 	// Efficiency is the share of the line's strength kept; the first entry that
 	// covers the material counts, one without materials covers all.
 	Efficiency []Efficiency `json:"efficiency" nullable:"false"`
@@ -82,6 +90,8 @@ type Knot struct {
 	FrictionModel string `json:"network,omitempty" yaml:"network"`
 	// FrictionCount is the number of figure eights or riding turns the model assumes.
 	FrictionCount int `json:"network_count,omitempty" yaml:"network_count"`
+	// HeldByHand: it is not left, a hand stays on its end.
+	HeldByHand bool `json:"held_by_hand,omitempty" yaml:"held_by_hand"`
 	// Hold gives the class of hold by material, dry and wet; as for Efficiency.
 	Hold []HoldClass `json:"hold,omitempty" nullable:"false"`
 	// Shake says how it takes slack, jerks and flogging.
@@ -90,11 +100,28 @@ type Knot struct {
 	Release Release `json:"release"`
 	// Tail is the length the end must have when tied, in line diameters.
 	Tail evidence.Figure `json:"tail"`
-	// Uses is the line in the knot: diameters plus turns round the object.
+	// Uses is the line in the knot: diameters plus turns round the object. It is what a
+	// knot consumes when it is cut off, with what is LeftOn.
 	Uses Uses `json:"uses"`
+	// ToTie is the line that fingers need, in metres, whatever its diameter, and
+	// ToTieOther that of the second line of a join; nil where the diameters decide. The
+	// likely value is a practised hand's, the high one a learner's.
+	ToTie      *evidence.Figure `json:"to_tie_m,omitempty" yaml:"to_tie"`
+	ToTieOther *evidence.Figure `json:"to_tie_other_m,omitempty" yaml:"to_tie_other"`
+	// Consumes is what the line is shorter by when the knot is cut off, in metres; nil
+	// where Uses says it.
+	Consumes *evidence.Figure `json:"consumes_m,omitempty" yaml:"consumes"`
+	// LeftOn is the end left after trimming, in millimetres; nil where nothing is trimmed.
+	LeftOn *evidence.Figure `json:"left_on_mm,omitempty" yaml:"left_on"`
+	// Backup is the knot that backs its end up where people depend on it.
+	Backup string `json:"backup,omitempty"`
+	// BackupAlways: it is backed up whoever depends on it.
+	BackupAlways bool `json:"backup_always,omitempty" yaml:"backup_always"`
 	// Bulk is how thick the drawn-up knot is, in line diameters.
 	Bulk float64 `json:"bulk"`
-	// Seconds is how long a practised hand takes to tie it.
+	// Advice is what to add to this knot where its hold is in doubt.
+	Advice string `json:"advice,omitempty"`
+	// Seconds is how long a practised hand takes to tie it in line of common size.
 	Seconds evidence.Figure `json:"seconds"`
 	// Difficulty and Inspect run from 1 to 5: hard to learn, easy to check by eye.
 	Difficulty int `json:"difficulty"`
@@ -120,10 +147,34 @@ type Uses struct {
 	Turns     float64 `json:"turns"`
 }
 
+// OneOf are the materials of which one line of a join must be, and why.
+type OneOf struct {
+	Materials []string `json:"materials" nullable:"false"`
+	Why       string   `json:"why"`
+}
+
+// Range of line that a knot is tied in: diameters in mm, or tests in lb. A high end of 0
+// is no limit.
+type Range struct {
+	MM  [2]float64 `json:"mm,omitempty"`
+	Lb  [2]float64 `json:"lb,omitempty"`
+	Why string     `json:"why"`
+}
+
 // Suits says how well a knot suits a task: Fit from 0 to 1 and one line of reason.
 type Suits struct {
 	Fit float64 `json:"fit"`
 	Why string  `json:"why"`
+	// On says how well on some fittings, where it differs.
+	On map[string]float64 `json:"on,omitempty"`
+}
+
+// For is the fit on a fitting; empty where there is none.
+func (s Suits) For(fitting string) float64 {
+	if f, ok := s.On[fitting]; ok {
+		return f
+	}
+	return s.Fit
 }
 
 // Ratio limits a ratio of diameters, with the reason outside it.
@@ -148,9 +199,10 @@ func (e Efficiency) Figure() evidence.Figure {
 	return evidence.Figure{Interval: e.Value, Tag: e.Tag, Source: e.Source}
 }
 
-// HoldClass is how a knot holds in some materials, known from use.
+// HoldClass is how a knot holds in some materials, at some tasks, known from use.
 type HoldClass struct {
 	Materials []string     `json:"materials,omitempty" nullable:"false"`
+	Tasks     []string     `json:"tasks,omitempty" nullable:"false"`
 	Dry       Class        `json:"dry" enum:"holds,marginal,slips"`
 	Wet       Class        `json:"wet" enum:"holds,marginal,slips"`
 	Why       string       `json:"why"`
@@ -170,6 +222,16 @@ type Release struct {
 	Distance  bool   `json:"distance"`
 	Slack     Off    `json:"slack"`
 	How       string `json:"how"`
+	// Left is what still holds once the rest is off, for a knot cast off under load.
+	Left *Left `json:"left,omitempty"`
+}
+
+// Left is the state of a knot that is cast off under load when only its turns are left:
+// a hitch of package friction, and what it is called.
+type Left struct {
+	Hitch string `json:"hitch"`
+	Count int    `json:"count,omitempty"`
+	Name  string `json:"name"`
 }
 
 // Wraps gives the number of wraps by line strength.
@@ -186,10 +248,14 @@ type WrapRule struct {
 	N      int     `json:"n"`
 }
 
+// rounding is how far a test may lie above its class and still be it: 20 lb written in
+// kilonewtons is 20 lb.
+const rounding = 1.02
+
 // For gives the number of wraps for a line of so many pounds.
 func (w Wraps) For(lb float64) int {
 	for _, r := range w.Rules {
-		if r.UpToLb == 0 || lb <= r.UpToLb {
+		if r.UpToLb == 0 || lb <= r.UpToLb*rounding {
 			return r.N
 		}
 	}
@@ -217,10 +283,10 @@ func (k *Knot) EfficiencyIn(material string) Efficiency {
 	return Efficiency{}
 }
 
-// HoldIn is the entry that covers a material.
-func (k *Knot) HoldIn(material string) HoldClass {
+// HoldIn is the entry that covers a material and a task.
+func (k *Knot) HoldIn(material, task string) HoldClass {
 	for _, h := range k.Hold {
-		if len(h.Materials) == 0 || slices.Contains(h.Materials, material) {
+		if (len(h.Materials) == 0 || slices.Contains(h.Materials, material)) && (len(h.Tasks) == 0 || slices.Contains(h.Tasks, task)) {
 			return h
 		}
 	}
@@ -229,7 +295,7 @@ func (k *Knot) HoldIn(material string) HoldClass {
 
 // Vocabulary is what a knot may refer to.
 type Vocabulary struct {
-	Tasks, Fittings, Materials, Cautions, Hitches []string
+	Tasks, Fittings, Materials, Surfaces, Cautions, Hitches []string
 }
 
 // Check reports everything missing or contradictory, by field.
@@ -257,6 +323,39 @@ func (k *Knot) Check(v Vocabulary) error {
 		if s.Fit <= 0 || s.Fit > 1 || s.Why == "" {
 			l.Add("tasks."+id, "needs a fit above 0 and at most 1, and a reason", "write {fit: 0.8, why: …}")
 		}
+	}
+	for id, s := range k.Tasks {
+		for on, fit := range s.On {
+			known("tasks."+id+".on", on, v.Fittings)
+			if fit <= 0 || fit > 1 {
+				l.Add("tasks."+id+".on."+on, "needs a fit above 0 and at most 1", "write {ring: 0.8}")
+			}
+		}
+	}
+	for id, why := range k.RefusesSurface {
+		known("refuses_surface", id, v.Surfaces)
+		missing("refuses_surface."+id, why == "")
+	}
+	if o := k.OneOf; o != nil {
+		missing("one_of.why", o.Why == "")
+		for _, m := range o.Materials {
+			known("one_of", m, v.Materials)
+		}
+	}
+	if b := k.Backup; b != "" && b == k.ID {
+		l.Add("backup", "is the knot itself", "name another")
+	}
+	if r := k.Range; r != nil && (r.Why == "" || r.MM == [2]float64{} && r.Lb == [2]float64{}) {
+		l.Add("range", "needs mm or lb, and why", "write {lb: [30, 100], why: …}")
+	}
+	for path, f := range map[string]*evidence.Figure{"to_tie": k.ToTie, "to_tie_other": k.ToTieOther, "consumes": k.Consumes, "left_on": k.LeftOn} {
+		if f != nil {
+			l.Take(path, f.Check(0, 1000))
+		}
+	}
+	if b := k.Release.Left; b != nil {
+		known("release.left.hitch", b.Hitch, v.Hitches)
+		missing("release.left.name", b.Name == "")
 	}
 	for _, o := range k.Objects {
 		known("objects", o, v.Fittings)
@@ -294,7 +393,10 @@ func (k *Knot) Check(v Vocabulary) error {
 		if !slices.Contains(classes, h.Dry) || !slices.Contains(classes, h.Wet) || h.Why == "" || !h.Tag.Valid() {
 			l.Add(path, "needs dry and wet (holds, marginal, slips), why and tag", "fill them in")
 		}
-		if i == len(k.Hold)-1 && len(h.Materials) > 0 {
+		for _, task := range h.Tasks {
+			known(path+".tasks", task, v.Tasks)
+		}
+		if i == len(k.Hold)-1 && len(h.Materials)+len(h.Tasks) > 0 {
 			l.Add(path+".materials", "the last entry must cover all materials", "drop materials from it")
 		}
 	}

@@ -39,8 +39,8 @@ func TestTheFirstEntryThatCoversTheMaterialCounts(t *testing.T) {
 	k := good()
 	assert.Equal(t, "slips", k.EfficiencyIn("hmpe").Fails)
 	assert.Equal(t, 0.6, k.EfficiencyIn("polyester").Figure().Likely)
-	assert.Equal(t, knot.Slips, k.HoldIn("hmpe").Wet)
-	assert.Equal(t, knot.Holds, k.HoldIn("natural").Wet)
+	assert.Equal(t, knot.Slips, k.HoldIn("hmpe", "moor").Wet)
+	assert.Equal(t, knot.Holds, k.HoldIn("natural", "moor").Wet)
 	assert.Equal(t, knot.Marginal, knot.Holds.Worse())
 	assert.Equal(t, knot.Slips, knot.Slips.Worse())
 }

@@ -50,10 +50,11 @@ func (l Load) Of() Load { return l }
 // Kind is any of the loads below.
 type Kind interface{ Of() Load }
 
-// PeakKN is what a rig has to be chosen for, in kN to three figures: the high end of
-// the interval, for a line that is too strong does no harm.
+// PeakKN is what a rig has to be chosen for, in kN to three figures: the load as the
+// table has it, or the likely one. What it may be worse lies in the design factor:
+// its upper end here would count that twice.
 func (l Load) PeakKN() float64 {
-	r, _ := strconv.ParseFloat(strconv.FormatFloat(l.High/1e3, 'g', 3, 64), 64)
+	r, _ := strconv.ParseFloat(strconv.FormatFloat(l.Likely/1e3, 'g', 3, 64), 64)
 	return r
 }
 

@@ -1,14 +1,23 @@
 // Package rank puts the knots of a catalogue in order for one joint.
 //
 // Every knot ends up in one of two lists, never in neither: out, with each limit it
-// violates; or ranked by a score of 0 to 100, the sum of visible contributions
-// weight × value. The weights are data. Values run from 0 to 1:
+// violates; or ranked. What stands above what is decided in this order:
 //
-//   - fit: how well the knot suits the task, from the catalogue;
-//   - strength: m/(1+m), m = capacity ÷ (load × design factor);
-//   - hold: for hitches with a friction model the chance that it locks; otherwise by
-//     class: holds 0.95, marginal 0.5;
-//   - release, time 15/(15+s), ease, inspection, line used 1/(1+metres).
+//  1. a knot against which nothing speaks stands above one against which something does
+//     ([judge.Verdict.But]): a doubtful hold, a load that works at it, too little left;
+//
+//  2. a knot made for the task (fit from [Made]) stands above one that can be pressed
+//     into it, except where people depend on it: there only security counts;
+//
+//  3. the score of 0 to 100, the sum of visible contributions weight × value. The weights
+//     are data. Values run from 0 to 1:
+//
+//     - fit: how well the knot suits the task, from the catalogue;
+//     - strength: m/(1+m), m = capacity at its worst ÷ twice the load;
+//     - hold: the likely chance that it holds;
+//     - release, time 15/(15+s), ease, inspection, line used 1/(1+metres).
+//
+// Where nothing will do there is a nearest: the knot made for the task that lacks least.
 package rank
 
 import (
@@ -59,45 +68,127 @@ type Order struct {
 	// for the task first: their reasons teach most.
 	Ranked []Ranked
 	Out    []judge.Verdict
+	// Nearest of what will not do lacks least; nil where something will do, or where no
+	// knot is made for the task at all.
+	Nearest *judge.Verdict
 }
+
+// Made is the fit from which a knot counts as made for a task.
+const Made = 0.7
 
 // Joint ranks the catalogue for a checked rig.
 func Joint(c *trade.Catalogue, r *rig.Rig) Order {
 	o := Order{Rig: r}
 	weights := c.Weights[r.Weights]
+	var elsewhere, other []judge.Verdict // for this task on another thing; for other tasks
 	for _, k := range c.Knots {
-		if v := judge.Judge(r, k); v.Will() {
+		switch v := judge.Judge(r, k, c.BackupOf(r, k)); {
+		case v.Will():
 			o.Ranked = append(o.Ranked, Score(v, weights))
-		} else {
+		case !v.OtherWork:
 			o.Out = append(o.Out, v)
+		case v.Against[0].Gate() == judge.ObjectGate:
+			elsewhere = append(elsewhere, v)
+		default:
+			other = append(other, v)
 		}
 	}
-	slices.SortStableFunc(o.Ranked, func(a, b Ranked) int { return descending(a.Score, b.Score) })
-	slices.SortStableFunc(o.Out, func(a, b judge.Verdict) int {
-		if a.OtherWork != b.OtherWork {
-			if b.OtherWork {
-				return -1
-			}
-			return 1
+	slices.SortStableFunc(o.Ranked, func(a, b Ranked) int {
+		if d := a.tier() - b.tier(); d != 0 {
+			return d
 		}
-		return descending(a.Knot.Tasks[r.Task.ID].Fit, b.Knot.Tasks[r.Task.ID].Fit)
+		return descending(a.Score, b.Score)
 	})
+	slices.SortStableFunc(o.Out, func(a, b judge.Verdict) int { return descending(a.Fit, b.Fit) })
+	o.Out = slices.Concat(o.Out, elsewhere, other)
+	if len(o.Ranked) == 0 {
+		o.Nearest = nearest(o.Out)
+	}
 	return o
+}
+
+// tier is lower for what stands above whatever the score says.
+func (x *Ranked) tier() int {
+	t := 0
+	if len(x.But) > 0 {
+		t += 2
+	}
+	if x.Fit < Made && x.Rig.Consequence != rig.Person {
+		t++
+	}
+	return t
+}
+
+// nearest is the knot made for the task that violates least: fewest limits first, then
+// the one whose worst limit is missed by the least factor.
+func nearest(out []judge.Verdict) *judge.Verdict {
+	var best *judge.Verdict
+	for i := range out {
+		v := &out[i]
+		if v.OtherWork || v.Fit < judge.LeastFit {
+			continue
+		}
+		if best == nil || less(*v, *best) {
+			best = v
+		}
+	}
+	return best
+}
+
+func less(a, b judge.Verdict) bool {
+	if len(a.Against) != len(b.Against) {
+		return len(a.Against) < len(b.Against)
+	}
+	worst := func(v judge.Verdict) (w float64) {
+		for _, r := range v.Against {
+			w = math.Max(w, judge.Missing(r))
+		}
+		return w
+	}
+	return worst(a)/a.Fit < worst(b)/b.Fit
 }
 
 // First is the id of the knot that comes first, "" if none will do: [Joint] without
 // keeping what it does not need.
 func First(c *trade.Catalogue, r *rig.Rig) string {
-	best, id := math.Inf(-1), ""
+	best, tier, id := math.Inf(-1), math.MaxInt, ""
 	weights := c.Weights[r.Weights]
 	for _, k := range c.Knots {
-		if v := judge.Judge(r, k); v.Will() {
-			if s := Score(v, weights).Score; s > best {
-				best, id = s, k.ID
+		if v := judge.Judge(r, k, c.BackupOf(r, k)); v.Will() {
+			x := Score(v, weights)
+			if t := x.tier(); t < tier || t == tier && x.Score > best {
+				best, tier, id = x.Score, t, k.ID
 			}
 		}
 	}
 	return id
+}
+
+// Decided says what put one ranked knot above another: something that speaks against the
+// other, that only the first is made for the task, or the criterion that gave it most
+// more.
+type Decided struct {
+	But       judge.Reason // of the other; nil
+	Made      bool
+	Criterion Criterion
+}
+
+// Above says why a stands above b.
+func Above(a, b *Ranked) Decided {
+	switch {
+	case len(a.But) == 0 && len(b.But) > 0:
+		return Decided{But: b.But[0]}
+	case a.tier() < b.tier():
+		return Decided{Made: true}
+	}
+	d := Decided{}
+	most := math.Inf(-1)
+	for i := range a.Contributions {
+		if more := a.Contributions[i].Points() - b.Contributions[i].Points(); more > most {
+			most, d.Criterion = more, Criterion(i)
+		}
+	}
+	return d
 }
 
 func descending(a, b float64) int {
@@ -114,11 +205,11 @@ func descending(a, b float64) int {
 func Score(v judge.Verdict, w rig.Weights) Ranked {
 	k, r := v.Knot, v.Rig
 	out := Ranked{Verdict: v, Contributions: [criteria]Contribution{
-		{Fit, w.Fit, k.Tasks[r.Task.ID].Fit},
+		{Fit, w.Fit, v.Fit},
 		{Strength, w.Strength, v.Strength.Margin / (1 + v.Strength.Margin)},
-		{Hold, w.Hold, v.Now().Value},
+		{Hold, w.Hold, v.Now().Chance.Likely},
 		{Release, w.Release, releaseValue(k)},
-		{Time, w.Time, timeValue(k, r.Seconds)},
+		{Time, w.Time, timeValue(v.Size.Seconds.Likely, r.Seconds)},
 		{Ease, w.Ease, float64(6-k.Difficulty) / 5},
 		{Inspect, w.Inspect, float64(k.Inspect) / 5},
 		{Line, w.Line, 1 / (1 + v.Size.Needs.M())},
@@ -131,8 +222,7 @@ func Score(v judge.Verdict, w rig.Weights) Ranked {
 
 // timeValue falls with the time it takes; where the user says how long there is,
 // any knot that fits into it is as good as another.
-func timeValue(k *knot.Knot, has float64) float64 {
-	likely := k.Seconds.Likely
+func timeValue(likely, has float64) float64 {
 	if has > 0 {
 		return math.Min(1, has/likely)
 	}

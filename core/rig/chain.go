@@ -120,6 +120,9 @@ func (t *Vocabulary) ResolveAll(d Document) ([]*Rig, []Piece, error) {
 	seen := map[string]bool{}
 	var rigs []*Rig
 	for _, p := range parts {
+		if t.holdsPerson(d) {
+			p.Document.Consequence = Person // one joint that holds somebody makes the rig one
+		}
 		r, err := t.resolve(p.Document, [3]string{place(p.at[0]), place(p.at[1]), place(p.at[2])})
 		for _, f := range problem.Fields(err) {
 			if !seen[f.Path+f.Message] {
@@ -130,4 +133,15 @@ func (t *Vocabulary) ResolveAll(d Document) ([]*Rig, []Piece, error) {
 		rigs = append(rigs, r)
 	}
 	return rigs, parts, l.Err()
+}
+
+// holdsPerson reports whether a joint of the chain is for a task that holds somebody.
+func (t *Vocabulary) holdsPerson(d Document) bool {
+	return slices.ContainsFunc(d.Chain, func(e Element) bool {
+		task := (*Task)(nil)
+		if e.Joint != nil {
+			task = t.Task(e.Joint.Task)
+		}
+		return task != nil && task.Person
+	})
 }

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"oarweed/core/evidence"
+	"oarweed/core/hold"
 	"oarweed/core/line"
 	"oarweed/core/problem"
 	"oarweed/core/unit"
@@ -35,6 +36,8 @@ type Rig struct {
 
 	// Weights is the preset by which knots are scored.
 	Weights string
+	// Use answers how likely a hitch holds.
+	Use *hold.Table
 
 	Load         unit.Force
 	Character    Character
@@ -55,7 +58,7 @@ func (t *Vocabulary) Resolve(d Document) (*Rig, error) {
 // resolve names complaints by the places that the three elements have in their chain.
 func (t *Vocabulary) resolve(d Document, at [3]string) (*Rig, error) {
 	var l problem.List
-	r := &Rig{Wet: !d.Dry}
+	r := &Rig{Wet: !d.Dry, Use: t.use}
 	if d.Version > Version {
 		l.Add("version", fmt.Sprintf("format %d is newer than this Oarweed knows", d.Version), "update Oarweed")
 	}
@@ -142,14 +145,23 @@ func (t *Vocabulary) resolve(d Document, at [3]string) (*Rig, error) {
 		def("consequence", f.Default, f.Why)
 	}
 	FieldOf(WholeRig, "consequence").checkWord("", string(d.Consequence), &l)
+	if r.Task.Person && d.Consequence != Person {
+		// Whatever else is at risk, this holds somebody.
+		d.Consequence = Person
+		def("consequence", string(Person), "this task holds a person")
+	}
+	r.Consequence = d.Consequence
 	r.Weights = d.Weights
 	if r.Weights == "" {
 		r.Weights = r.Task.Weights
+		if r.Consequence == Person && !r.Task.Person {
+			r.Weights = PeopleWeights
+		}
 	} else if _, ok := t.Weights[d.Weights]; !ok {
 		l.Add("weights", fmt.Sprintf("%q is not a preset", d.Weights), "use one of "+strings.Join(slices.Sorted(maps.Keys(t.Weights)), ", "))
 	}
-	r.Character, r.Consequence = d.Character, d.Consequence
-	fishing := r.Line.Material != nil && r.Line.Material.Fishing
+	r.Character = d.Character
+	fishing := r.Task.Tackle || r.Task.Cord && r.Line.Material != nil && r.Line.Material.Fishing
 	r.DesignFactor, r.FactorWhy, r.FactorTag = DesignFactor(r.Character, r.Consequence, fishing)
 	if d.DesignFactor != 0 {
 		switch {
@@ -188,6 +200,9 @@ func (r *Rig) bears(at [3]string, l *problem.List) {
 // depends on.
 func (r *Rig) JoinsTwo() bool { return r.Task.Between == TwoLines }
 
+// PeopleWeights is the preset by which knots are scored where people depend on them.
+const PeopleWeights = "people"
+
 // usualDistance to cast off from, where none is given, in metres.
 const usualDistance = 3
 
@@ -214,7 +229,7 @@ func (t *Vocabulary) fitting(f *Fitting, at string, task *Task, l *problem.List,
 	if t.Surface(f.Surface) == nil {
 		l.Add(path+"surface", fmt.Sprintf("%q is not a surface", f.Surface), "use one of "+IDs(t.Surfaces, func(s *line.Surface) string { return s.ID }))
 	}
-	return &FittingUse{k, unit.Length(f.SizeMM) * unit.Millimetre, t.surfaceFactor(f.Surface)}
+	return &FittingUse{k, unit.Length(f.SizeMM) * unit.Millimetre, t.surfaceFactor(f.Surface), f.Surface}
 }
 
 func (t *Vocabulary) line(n *Line, path string, l *problem.List, def func(a, b, c string)) line.Line {
@@ -245,12 +260,14 @@ func (t *Vocabulary) line(n *Line, path string, l *problem.List, def func(a, b, 
 }
 
 // IDs joins the ids of a list, for a message.
-func IDs[T any](list []*T, id func(*T) string) string {
+func IDs[T any](list []*T, id func(*T) string) string { return strings.Join(ids(list, id), ", ") }
+
+func ids[T any](list []*T, id func(*T) string) []string {
 	out := make([]string, len(list))
 	for i, x := range list {
 		out[i] = id(x)
 	}
-	return strings.Join(out, ", ")
+	return out
 }
 
 // CheckLine checks a line on its own, fills in its construction, and names the

@@ -2,8 +2,10 @@ package rig
 
 import (
 	"fmt"
+	"slices"
 
 	"oarweed/core/evidence"
+	"oarweed/core/hold"
 	"oarweed/core/line"
 	"oarweed/core/problem"
 	"oarweed/core/unit"
@@ -52,10 +54,34 @@ type Task struct {
 	Fitting string  `json:"fitting,omitempty"`
 	Release Release `json:"release"`
 	Weights string  `json:"weights"`
+	// Group is the kind of work, under which tasks are listed; Also holds other words
+	// by which it is looked for.
+	Group string   `json:"group" enum:"mooring,sheets and rigging,anchoring,towing and rescue,fishing,carrying and lashing"`
+	Also  []string `json:"also,omitempty" nullable:"false"`
+	// Tackle: it is done in fishing line; Cord: in rope or in fishing line. Else fishing
+	// line is refused.
+	Tackle bool `json:"tackle,omitempty"`
+	Cord   bool `json:"cord,omitempty"`
+	// Person: it holds a person, whatever the rig says is at risk. MayHold: it can, and
+	// then only a knot that people are trusted to will do.
+	Person  bool `json:"person,omitempty"`
+	MayHold bool `json:"may_hold,omitempty" yaml:"may_hold"`
+	// Watched: somebody stands by, so that a load that comes and goes undoes nothing
+	// unseen.
+	Watched bool `json:"watched,omitempty"`
+	// BothLegs: both parts of what is tied take the load.
+	BothLegs bool `json:"both_legs,omitempty" yaml:"both_legs"`
+	// Instead is what to do where no knot will do.
+	Instead string `json:"instead,omitempty"`
+	// Then is what follows once it is done.
+	Then string `json:"then,omitempty"`
 	// Start is what to begin with when a user turns to this task.
 	Start    Start    `json:"start"`
 	Cautions []string `json:"cautions,omitempty" nullable:"false"`
 }
+
+// Groups of tasks, in the order in which they are listed.
+var Groups = []string{"mooring", "sheets and rigging", "anchoring", "towing and rescue", "fishing", "carrying and lashing"}
 
 // Start is a usual line and load for a task.
 type Start struct {
@@ -67,6 +93,8 @@ type Start struct {
 	OtherMM   float64   `json:"other_mm,omitempty" yaml:"other_mm"`
 	PeakKN    float64   `json:"peak_kn" yaml:"peak_kn"`
 	Character Character `json:"character"`
+	// Consequence is what is usually at risk; empty: gear.
+	Consequence Consequence `json:"consequence,omitempty"`
 }
 
 // Caution is shown beside the results it belongs to.
@@ -102,7 +130,17 @@ type Vocabulary struct {
 	Tasks     []*Task
 	Cautions  []Caution
 	Weights   map[string]Weights
+	// Facts are what use says of hitches.
+	Facts []hold.Fact
+
+	use *hold.Table
 }
+
+// Learn makes the table of what use teaches from the facts; [Vocabulary.Use] gives it.
+func (t *Vocabulary) Learn() { t.use = hold.NewTable(t.Facts, t.Surfaces) }
+
+// Use answers how likely a hitch holds, from the facts of use.
+func (t *Vocabulary) Use() *hold.Table { return t.use }
 
 // Material, Surface, Fitting, Task find an entry by id; nil if there is none.
 func (t *Vocabulary) Material(id string) *line.Material {
@@ -165,6 +203,10 @@ func (t *Vocabulary) Check() error {
 			l.Add(path+".surface", fmt.Sprintf("%q is not known", f.Surface), "use an id of surfaces.yaml")
 		}
 	}
+	materials, surfaces := ids(t.Materials, func(m *line.Material) string { return m.ID }), ids(t.Surfaces, func(s *line.Surface) string { return s.ID })
+	for i, f := range t.Facts {
+		l.Take(fmt.Sprintf("facts.yaml[%d]", i), f.Check(materials, surfaces))
+	}
 	for name, w := range t.Weights {
 		if s := w.Sum(); s < 99.999 || s > 100.001 {
 			l.Add("weights.yaml."+name, fmt.Sprintf("adds up to %g", s), "make it 100")
@@ -172,6 +214,9 @@ func (t *Vocabulary) Check() error {
 	}
 	for i, k := range t.Tasks {
 		path := fmt.Sprintf("tasks.yaml[%d]", i)
+		if !slices.Contains(Groups, k.Group) {
+			l.Add(path+".group", fmt.Sprintf("%q is not known", k.Group), fmt.Sprintf("use one of %q", Groups))
+		}
 		if k.ID == "" || k.Name == "" {
 			l.Add(path, "has no id or no name", "fill it in")
 		}
@@ -211,4 +256,6 @@ type FittingUse struct {
 	Kind   *FittingKind
 	Size   unit.Length
 	Factor evidence.Figure
+	// Surface is its id.
+	Surface string
 }

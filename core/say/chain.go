@@ -20,21 +20,25 @@ func Weakest(c *chain.Chain) string {
 	j := c.Joints[w.Joint]
 	name, where := strings.ToLower(j.Chosen.Knot.Name), Where(j.Order.Rig)
 	if w.Doubtful {
-		return fmt.Sprintf("The %s %s may not lock by itself: %s.", name, where, HoldWhy(j.Chosen.Now(), j.Chosen.Knot))
+		return fmt.Sprintf("The %s %s will likely slip: %s.", name, where, HoldWhy(j.Chosen.Now(), j.Chosen.Knot))
 	}
 	return fmt.Sprintf("The %s %s gives way first: the %s %s there at about %s.", name, where,
 		Line(c.LineAt(j.FailsIn).Line), Fails(j.Chosen.Strength.Slips), Force(unit.Force(j.Chosen.Strength.Capacity.Likely), fishing))
 }
 
-// LettingGo says in which order to let go of a chain.
-func LettingGo(c *chain.Chain) []string {
+// LetGo says in which order to let go of a chain.
+func LetGo(c *chain.Chain) []string {
 	out := []string{}
 	if len(c.LettingGo) > 0 && !c.UnderLoadFirst() {
 		out = append(out, "Take the load off first: nothing here can be let go while it pulls.")
 	}
 	for _, i := range c.LettingGo {
 		j := c.Joints[i]
-		out = append(out, fmt.Sprintf("%s %s: %s", j.Chosen.Knot.Name, Where(j.Order.Rig), j.Chosen.Knot.Release.How))
+		how := fmt.Sprintf("%s %s: %s", j.Chosen.Knot.Name, Where(j.Order.Rig), j.Chosen.Knot.Release.How)
+		if hand := LettingGo(j.Chosen.LettingGo); hand != "" {
+			how += " " + hand
+		}
+		out = append(out, how)
 	}
 	return out
 }
@@ -43,7 +47,7 @@ func LettingGo(c *chain.Chain) []string {
 // given, and what knots and ends take.
 func Cut(l line.Line, knots unit.Length) string {
 	if l.Length > 0 {
-		return fmt.Sprintf("%s: cut %s, of which knots and ends take %s.", Line(l), l.Length+knots, knots)
+		return fmt.Sprintf("%s: cut %s, of which knots and ends take %s.", Line(l), Reach(l.Length+knots), Reach(knots))
 	}
-	return fmt.Sprintf("%s: add %s for knots and ends to the length between them.", Line(l), knots)
+	return fmt.Sprintf("%s: add %s for knots and ends to the length between them.", Line(l), Reach(knots))
 }

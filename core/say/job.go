@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"oarweed/core/job"
+	"oarweed/core/judge"
 	"oarweed/core/knot"
 	"oarweed/core/load"
 	"oarweed/core/unit"
@@ -56,7 +57,7 @@ func Relief(c *job.Card) []string {
 	if rel.Ratio < job.Thinner {
 		out = append(out, fmt.Sprintf("The helper is hardly thinner than the loaded line (%.2g to 1): a thinner one grips better.", rel.Ratio))
 	}
-	return append(out, fmt.Sprintf("%s turns on the winch hold %s with %.0f N on the end.", Capital(Number(rel.WinchTurns)), r.Load, float64(job.LightHand)))
+	return append(out, fmt.Sprintf("%s turns on the winch hold %s with %.0f N on the end.", Capital(Number(rel.WinchTurns)), r.Load, float64(judge.LightHand)))
 }
 
 // Blanks are what the blanks of a card's steps are filled with.

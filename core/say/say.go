@@ -69,10 +69,28 @@ func Line(l line.Line) string {
 // WhyStrength says why one way of finding a strength counts.
 func WhyStrength(w line.Why) string {
 	return map[line.Why]string{
-		line.LabelWins:  "The label wins over any rule.",
-		line.OnlyFigure: "The only figure known for this line.",
-		line.LowestWins: "The lowest of the figures: the safe side.",
+		line.LabelWins:   "The label wins over any rule.",
+		line.OnlyFigure:  "The only figure known for this line.",
+		line.OneInterval: "The figures together: the lowest is what it bears at least, the highest what it may.",
 	}[w]
+}
+
+// Ends says which end of the strength that counts one way of finding it gives; empty
+// if none.
+func Ends(o line.Option) string {
+	switch {
+	case o.Low && o.High:
+		return "counts"
+	case o.Low:
+		return "the low end"
+	case o.Likely && o.High:
+		return "likely, and the high end"
+	case o.Likely:
+		return "likely"
+	case o.High:
+		return "the high end"
+	}
+	return ""
 }
 
 // Where names a joint: "at the ring", "between the lines".

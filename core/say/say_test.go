@@ -32,7 +32,7 @@ func TestEverySentenceReads(t *testing.T) {
 		whole, err := chain.Judge(t.Context(), c, x.Rig)
 		require.NoError(t, err)
 		hear(say.Weakest(whole))
-		for _, s := range say.LettingGo(whole) {
+		for _, s := range say.LetGo(whole) {
 			hear(s)
 		}
 		rigs, _, err := c.ResolveAll(x.Rig)
@@ -41,7 +41,7 @@ func TestEverySentenceReads(t *testing.T) {
 			hear(say.Where(r))
 			hear(say.Line(r.Line))
 			for _, k := range c.Knots {
-				v := judge.Whatever(r, k)
+				v := judge.Whatever(r, k, nil)
 				for _, reason := range v.Against {
 					hear(say.Reason(reason))
 				}

@@ -38,5 +38,6 @@ func Unpack(text []byte) (*Catalogue, error) {
 	}
 	c := Catalogue{Vocabulary: p.Vocabulary, Drawings: NewDrawings(p.Drawings), Knots: p.Knots, Questions: p.Questions, Kin: p.Kin,
 		Shackle: p.Shackle, Procedures: p.Procedures, Templates: p.Templates, written: p.Knots}
+	c.Learn()
 	return c.WithDoctrines(nil)
 }

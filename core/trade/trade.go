@@ -49,6 +49,7 @@ func New(c Catalogue) (*Catalogue, error) {
 	c.written = c.Knots
 	c.index()
 	l.Take("", c.Vocabulary.Check())
+	c.Learn()
 	v := c.words()
 	for _, k := range c.Knots {
 		l.Take("knots/"+k.ID+".yaml", k.Check(v))
@@ -80,6 +81,15 @@ func (c *Catalogue) index() {
 
 // Knot finds a knot by id; nil if there is none.
 func (c *Catalogue) Knot(id string) *knot.Knot { return c.byID[id] }
+
+// BackupOf is the knot that backs the end of another up in a joint; nil where none is
+// asked for: people depend on it, or the school always backs up.
+func (c *Catalogue) BackupOf(r *rig.Rig, k *knot.Knot) *knot.Knot {
+	if k.Backup == "" || r.Consequence != rig.Person && !k.BackupAlways {
+		return nil
+	}
+	return c.Knot(k.Backup)
+}
 
 // FaultTitle names the drawing of a faulty form.
 func (c *Catalogue) FaultTitle(drawing string) string {
@@ -126,6 +136,9 @@ func (c *Catalogue) words() knot.Vocabulary {
 	}
 	for _, m := range c.Materials {
 		v.Materials = append(v.Materials, m.ID)
+	}
+	for _, x := range c.Surfaces {
+		v.Surfaces = append(v.Surfaces, x.ID)
 	}
 	for _, q := range c.Cautions {
 		v.Cautions = append(v.Cautions, q.ID)

@@ -111,7 +111,7 @@ func TestNothingInfinite(t *testing.T) {
 	call(t, srv, "PUT", "/api/v1/doctrines", `{"chosen":{"cleat":"no-lock"}}`, "If-Match", list.Header.Get("ETag"))
 	_, text = call(t, srv, "POST", "/api/v1/choices", strings.NewReplacer(`"ring","size_mm":40`, `"cleat"`, `"moor"`, `"moor","release":"under-load"`).Replace(quay))
 	assert.NotContains(t, text, "Inf")
-	assert.Contains(t, text, "never locks by itself")
+	assert.Contains(t, text, "it never locks: a hand stays on the end")
 }
 
 // A chain that is too long is refused at once.

@@ -74,7 +74,7 @@ func briefOf(c *trade.Catalogue, k *knot.Knot) KnotBrief {
 		b.Tasks[id] = t.Fit
 	}
 	for _, m := range c.Materials {
-		if _, refused := k.Refuses[m.ID]; refused || k.HoldIn(m.ID).Wet == knot.Slips {
+		if _, refused := k.Refuses[m.ID]; refused || k.HoldIn(m.ID, "").Wet == knot.Slips {
 			b.NotIn = append(b.NotIn, m.ID)
 		}
 	}

@@ -92,6 +92,11 @@ func anyRig(t *rapid.T, c *trade.Catalogue) map[string]any {
 		}
 	}
 	drawn(t, rig.WholeRig, x)
+	for _, e := range chain {
+		if j, ok := e["joint"].(map[string]any); ok && c.Task(j["task"].(string)).Person {
+			x["consequence"] = "person" // such a task holds somebody, whatever else is said
+		}
+	}
 	if x["consequence"] == "person" && x["design_factor"] != nil {
 		x["design_factor"] = 12
 	}

@@ -29,18 +29,37 @@ type Answer struct {
 	DesignFactor float64 `json:"design_factor"`
 	FactorWhy    string  `json:"factor_why"`
 	// FactorTag is memory for the usual factor, yours for one that was chosen.
-	FactorTag evidence.Tag  `json:"factor_tag" enum:"published,trade,memory,computed,yours"`
-	Ranked    []Choice      `json:"ranked" nullable:"false" doc:"knots that will do, best first"`
-	RuledOut  []Ruled       `json:"ruled_out" nullable:"false" doc:"knots that will not, with the reasons"`
-	Cautions  []rig.Caution `json:"cautions" nullable:"false"`
+	FactorTag evidence.Tag `json:"factor_tag" enum:"published,trade,memory,computed,yours"`
+	// People: somebody depends on it; nothing is approved then, and Says stands in place
+	// of any word of approval.
+	People bool     `json:"people"`
+	Says   string   `json:"says,omitempty"`
+	Ranked []Choice `json:"ranked" nullable:"false" doc:"knots that will do, best first"`
+	// Nearest of what will not do, where nothing does; Instead is what to do then.
+	Nearest *Nearest `json:"nearest,omitempty"`
+	Instead string   `json:"instead,omitempty"`
+	// Then is what follows once it is done.
+	Then     string        `json:"then,omitempty"`
+	RuledOut []Ruled       `json:"ruled_out" nullable:"false" doc:"knots that will not, with the reasons"`
+	Cautions []rig.Caution `json:"cautions" nullable:"false"`
+}
+
+// Nearest is the knot that lacks least where none will do.
+type Nearest struct {
+	Knot    string   `json:"knot"`
+	Name    string   `json:"name"`
+	Reasons []Reason `json:"reasons" nullable:"false"`
+	// Change says what to change so that it will do.
+	Change []string `json:"change" nullable:"false"`
 }
 
 // LineAnswer is what a line bears.
 type LineAnswer struct {
 	Name       string  `json:"name"`
 	DiameterMM float64 `json:"diameter_mm"`
-	// MBLKN is the breaking strength that counts, Options every way of finding it.
-	MBLKN   evidence.Figure `json:"mbl_kn" doc:"breaking strength that counts, kN"`
+	// MBLKN is the breaking strength that counts, new and dry, Options every way of
+	// finding it.
+	MBLKN   evidence.Figure `json:"mbl_kn" doc:"breaking strength that counts, new and dry, kN"`
 	Options []Option        `json:"options" nullable:"false" doc:"every way of finding the breaking strength"`
 	Why     string          `json:"why"`
 	// CapacityKN is what is left when wet and worn.
@@ -51,28 +70,48 @@ type LineAnswer struct {
 type Option struct {
 	Name  string          `json:"name"`
 	MBLKN evidence.Figure `json:"mbl_kn"`
-	Used  bool            `json:"used"`
+	// Used: it gives an end of the figure that counts, Gives says which.
+	Used  bool   `json:"used"`
+	Gives string `json:"gives,omitempty"`
 }
 
 // Choice is a knot that can do the job.
 type Choice struct {
-	Knot          string          `json:"knot"`
-	Name          string          `json:"name"`
-	Kind          knot.Kind       `json:"kind" enum:"loop,hitch,bend,stopper,terminal"`
-	Drawn         bool            `json:"drawn"`
-	Score         float64         `json:"score" doc:"0 to 100, the sum of the contributions"`
-	Reason        string          `json:"reason"`
-	Contributions []Contribution  `json:"contributions" nullable:"false"`
-	Strength      Strength        `json:"strength"`
-	Dry           Hold            `json:"dry"`
-	Wet           Hold            `json:"wet"`
-	ReleaseHow    string          `json:"release_how"`
-	ReleaseWord   string          `json:"release_word"`
-	Seconds       evidence.Figure `json:"seconds"`
-	// NeedsM is the line to tie with: what the knot takes and the tail.
-	NeedsM float64 `json:"needs_m" doc:"line to tie with: what the knot takes, and the tail, m"`
-	TailM  float64 `json:"tail_m" doc:"end that must be left, m"`
-	Wraps  int     `json:"wraps,omitempty"`
+	Knot   string    `json:"knot"`
+	Name   string    `json:"name"`
+	Kind   knot.Kind `json:"kind" enum:"loop,hitch,bend,stopper,terminal"`
+	Drawn  bool      `json:"drawn"`
+	Score  float64   `json:"score" doc:"0 to 100, the sum of the contributions"`
+	Reason string    `json:"reason"`
+	// Decided says why it stands above the next.
+	Decided string `json:"decided,omitempty"`
+	// But says what speaks against it: it stands below every knot without.
+	But           []Reason       `json:"but" nullable:"false"`
+	Contributions []Contribution `json:"contributions" nullable:"false"`
+	Strength      Strength       `json:"strength"`
+	Dry           Hold           `json:"dry"`
+	Wet           Hold           `json:"wet"`
+	ReleaseHow    string         `json:"release_how"`
+	ReleaseWord   string         `json:"release_word"`
+	// LettingGo says what the hand holds while it is cast off under load.
+	LettingGo string `json:"letting_go,omitempty"`
+	// Seconds to tie it in line of this size.
+	Seconds evidence.Figure `json:"seconds"`
+	// NeedsM is the line to tie with: what the knot takes, the tail and a backup.
+	NeedsM float64 `json:"needs_m" doc:"line to tie with: what the knot takes, the tail, and a backup, m"`
+	// NeedsOtherM is that of the second line of a join.
+	NeedsOtherM float64 `json:"needs_other_m,omitempty" doc:"the same of the second line of a join, m"`
+	ConsumesM   float64 `json:"consumes_m" doc:"what the line is shorter by once it is cut off, m"`
+	TailM       float64 `json:"tail_m" doc:"end that stays while it is used, before trimming, m"`
+	LeftOnMM    float64 `json:"left_on_mm,omitempty" doc:"end left on after trimming, mm"`
+	BulkMM      float64 `json:"bulk_mm" doc:"how thick it is when drawn up, mm"`
+	// Backup is the knot that backs its end up here.
+	Backup string `json:"backup,omitempty"`
+	Wraps  int    `json:"wraps,omitempty"`
+	// WrapsShort is how many fewer than the line asks for.
+	WrapsShort int `json:"wraps_short,omitempty"`
+	// PerWrap is the share of strength that each missing wrap costs.
+	PerWrap *evidence.Interval `json:"per_wrap,omitempty"`
 	// Flags are warnings about this knot in this rig.
 	Flags    []string      `json:"flags" nullable:"false"`
 	Cautions []rig.Caution `json:"cautions" nullable:"false"`
@@ -92,12 +131,16 @@ type Strength struct {
 	Efficiency evidence.Figure `json:"efficiency" doc:"share of the line's strength that the knot keeps"`
 	// Fails is "breaks" or "slips".
 	Fails string `json:"fails" enum:"breaks,slips"`
-	// Utilisation is load × design factor ÷ capacity, Margin its inverse; Times is
-	// capacity ÷ load. All from the likely capacity.
-	Utilisation float64 `json:"utilisation" doc:"load × design factor ÷ likely capacity"`
-	Margin      float64 `json:"margin" doc:"likely capacity ÷ (load × design factor)"`
+	// Margin is capacity at its worst ÷ twice the load, Utilisation its inverse; Times is
+	// likely capacity ÷ load. New is the low end of the new, dry line ÷ (load × design
+	// factor).
+	Utilisation float64 `json:"utilisation" doc:"twice the load ÷ capacity at its worst"`
+	Margin      float64 `json:"margin" doc:"capacity at its worst ÷ twice the load"`
 	Times       float64 `json:"times" doc:"likely capacity ÷ load"`
-	Word        string  `json:"word" enum:"enough,short,thin"`
+	New         float64 `json:"new" doc:"low end of the new, dry line ÷ (load × design factor)"`
+	// Word: the new line bears less than the design factor asks for (short), or too little
+	// is left in the joint at its worst (thin); yours where people depend on it.
+	Word string `json:"word" enum:"enough,short,thin,yours"`
 }
 
 // Hold of the joint, dry or wet.
@@ -105,14 +148,24 @@ type Hold struct {
 	Class knot.Class   `json:"class" enum:"holds,marginal,slips"`
 	Why   string       `json:"why"`
 	Tag   evidence.Tag `json:"tag" enum:"published,trade,memory,computed,yours"`
-	// Chance that it holds, for hitches with a friction model.
-	Chance *float64 `json:"chance,omitempty" doc:"chance that it locks, for hitches with a friction model"`
-	// MuCritical is the least friction at which it locks; Mu is the line's.
+	// Chance that it holds this load, on one scale for every knot; left out where people
+	// depend on it. ChanceLow and ChanceHigh are its ends.
+	Chance     *float64 `json:"chance,omitempty" doc:"chance that it holds this load; left out where people depend on it"`
+	ChanceLow  *float64 `json:"chance_low,omitempty"`
+	ChanceHigh *float64 `json:"chance_high,omitempty"`
+	// Worked: a friction model gives the chance; else it is read from a class known from
+	// use.
+	Worked bool `json:"worked"`
+	// Locks is the chance that it holds any load with no hand on the end, where a friction
+	// model says so; Mu is the line's friction on smooth metal.
+	// MuCritical is the least friction, on smooth metal and rope on rope alike, at which it
+	// locks.
 	MuCritical *float64         `json:"mu_critical,omitempty" doc:"least friction at which it locks; left out where it never does"`
+	Locks      *float64         `json:"locks,omitempty" doc:"chance that it locks, for hitches with a friction model"`
 	Mu         *evidence.Figure `json:"mu,omitempty"`
-	// HandN is the force the end must be held with at the lowest friction
-	// expected, in newtons; left out where it locks or no hand can hold it.
-	HandN *float64 `json:"hand_n,omitempty" doc:"force on the end at the lowest friction, N; left out where it locks or no hand can hold it"`
+	// HandN is the force the end must be held with so that 95 of 100 hold, in newtons;
+	// left out where none is needed or no hand can.
+	HandN *float64 `json:"hand_n,omitempty" doc:"force on the end with which 95 of 100 hold, N; left out where none is needed or no hand can"`
 }
 
 // Ruled is a knot that cannot do the job.
@@ -127,7 +180,7 @@ type Ruled struct {
 
 // Reason why a gate rules a knot out.
 type Reason struct {
-	Gate judge.Gate `json:"gate" enum:"task,object,ratio,material,hold,release,fit,tail,time,person,strength"`
+	Gate judge.Gate `json:"gate" enum:"task,object,ratio,material,hold,release,fit,tail,time,person,strength,range,surface,legs,shake"`
 	Why  string     `json:"why"`
 }
 
@@ -140,26 +193,51 @@ func answerOf(c *trade.Catalogue, o rank.Order) *Answer {
 		other := lineAnswer(*r.Other, r.OtherBears)
 		a.Other = &other
 	}
-	for _, k := range o.Ranked {
-		a.Ranked = append(a.Ranked, choiceOf(c, k))
+	a.Then = r.Task.Then
+	if a.People = r.Consequence == rig.Person; a.People {
+		a.Says = say.Yourself
+	}
+	for i := range o.Ranked {
+		choice := choiceOf(c, o.Ranked[i])
+		if i+1 < len(o.Ranked) {
+			choice.Decided = say.Decided(rank.Above(&o.Ranked[i], &o.Ranked[i+1]), o.Ranked[i+1].Knot.Name)
+		}
+		a.Ranked = append(a.Ranked, choice)
+	}
+	if len(o.Ranked) == 0 {
+		a.Instead = r.Task.Instead
+		a.Nearest = nearestOf(o.Nearest)
 	}
 	for _, v := range o.Out {
-		a.RuledOut = append(a.RuledOut, Ruled{v.Knot.ID, v.Knot.Name, reasons(v), !v.OtherWork})
+		a.RuledOut = append(a.RuledOut, Ruled{v.Knot.ID, v.Knot.Name, reasons(v.Against), !v.OtherWork})
 	}
 	return a
 }
 
-func lineAnswer(l line.Line, s line.Strength) LineAnswer {
-	out := LineAnswer{Name: say.Line(l), DiameterMM: l.Diameter.MM(), MBLKN: s.MBL().InKN(), Why: say.WhyStrength(s.Why), CapacityKN: s.Capacity.InKN()}
-	for i, o := range s.Options {
-		out.Options = append(out.Options, Option{o.Name, o.Newtons.InKN(), i == s.Used})
+func nearestOf(v *judge.Verdict) *Nearest {
+	if v == nil {
+		return nil
+	}
+	out := &Nearest{v.Knot.ID, v.Knot.Name, reasons(v.Against), []string{}}
+	for _, r := range v.Against {
+		if mend := say.Mend(r); mend != "" {
+			out.Change = append(out.Change, mend)
+		}
 	}
 	return out
 }
 
-func reasons(v judge.Verdict) []Reason {
+func lineAnswer(l line.Line, s line.Strength) LineAnswer {
+	out := LineAnswer{Name: say.Line(l), DiameterMM: l.Diameter.MM(), MBLKN: s.MBL().InKN(), Why: say.WhyStrength(s.Why), CapacityKN: s.Capacity.InKN()}
+	for _, o := range s.Options {
+		out.Options = append(out.Options, Option{o.Name, o.Newtons.InKN(), o.Low || o.Likely || o.High, say.Ends(o)})
+	}
+	return out
+}
+
+func reasons(list []judge.Reason) []Reason {
 	out := []Reason{}
-	for _, r := range v.Against {
+	for _, r := range list {
 		out = append(out, Reason{r.Gate(), say.Reason(r)})
 	}
 	return out
@@ -167,24 +245,44 @@ func reasons(v judge.Verdict) []Reason {
 
 func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
 	k, s := x.Knot, x.Strength
+	var critical *float64
+	if k.FrictionModel != "" {
+		critical = finite(judge.Critical(x.Rig, k))
+	}
 	out := Choice{Knot: k.ID, Name: k.Name, Kind: k.Kind, Drawn: k.Shape != "", Score: x.Score, Reason: k.Tasks[x.Rig.Task.ID].Why,
 		Strength: Strength{CapacityKN: s.Capacity.InKN(), Efficiency: s.Share, Fails: say.Fails(s.Slips),
-			Utilisation: 1 / s.Margin, Margin: s.Margin, Times: s.Times, Word: say.Enough(s.Enough)},
-		Dry: holdOf(x.Dry, k), Wet: holdOf(x.Wet, k), ReleaseHow: k.Release.How, ReleaseWord: say.Release(k), Seconds: k.Seconds,
-		NeedsM: x.Size.Needs.M(), TailM: x.Size.Tail.M(), Wraps: x.Size.Wraps, Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
+			Utilisation: 1 / s.Margin, Margin: s.Margin, Times: s.Times, New: s.New, Word: say.Strength(x.Verdict)},
+		But: reasons(x.But), Dry: holdOf(x.Rig, x.Dry, k, critical), Wet: holdOf(x.Rig, x.Wet, k, critical), ReleaseHow: k.Release.How, ReleaseWord: say.Release(k),
+		LettingGo: say.LettingGo(x.LettingGo), Seconds: evidence.Figure{Interval: x.Size.Seconds, Unit: evidence.Second, Tag: k.Seconds.Tag, Source: k.Seconds.Source},
+		NeedsM: x.Size.Needs.M(), ConsumesM: x.Size.Consumes.M(), TailM: x.Size.Tail.M(), LeftOnMM: x.Size.LeftOn.MM(), BulkMM: x.Size.Bulk.MM(),
+		Wraps: x.Size.Wraps, WrapsShort: x.Size.Short, Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
+	if x.Rig.JoinsTwo() {
+		out.NeedsOtherM = x.Size.NeedsOther.M()
+	}
+	if x.Size.Backup != nil {
+		out.Backup = x.Size.Backup.ID
+	}
+	if x.Size.Wraps > 0 {
+		out.PerWrap = &x.Size.PerWrap
+	}
 	for _, p := range x.Contributions {
 		out.Contributions = append(out.Contributions, Contribution{say.Criterion(p.Criterion), p.Weight, p.Value, p.Points()})
 	}
 	return out
 }
 
-func holdOf(h judge.Hold, k *knot.Knot) Hold {
-	out := Hold{Class: h.Class, Why: say.HoldWhy(h, k), Tag: h.Tag}
+func holdOf(r *rig.Rig, h judge.Hold, k *knot.Knot, critical *float64) Hold {
+	out := Hold{Class: h.Class, Why: say.HoldWhy(h, k), Tag: h.Chance.Tag, Worked: h.Locking != nil}
+	if r.Consequence != rig.Person {
+		out.Chance, out.ChanceLow, out.ChanceHigh = &h.Chance.Likely, &h.Chance.Low, &h.Chance.High
+	}
 	if l := h.Locking; l != nil {
-		out.Chance, out.Mu = &l.Chance, &l.Mu
-		out.MuCritical = finite(l.Critical)
-		if l.Hand > 0 {
-			out.HandN = finite(float64(l.Hand))
+		out.Mu, out.MuCritical = &l.Mu, critical
+		if r.Consequence != rig.Person {
+			out.Locks = &l.Locks
+		}
+		if l.Hand.High > 0 {
+			out.HandN = finite(l.Hand.High)
 		}
 	}
 	return out
@@ -205,9 +303,9 @@ type Chance struct {
 	Holds  float64 `json:"holds"`
 	Slips  float64 `json:"slips"`
 	Breaks float64 `json:"breaks"`
-	// ByClass: no friction model decides the hold, so slips counts only those that
-	// slip before they break; the class of the catalogue says the rest.
-	ByClass bool `json:"by_class" doc:"no friction model decides the hold; slips counts only those that slip before they break"`
+	// ByClass: no friction model decides the hold; its chance is read from a class known
+	// from use.
+	ByClass bool `json:"by_class" doc:"no friction model decides the hold; its chance is read from a class known from use"`
 	// P5KN, P50KN and P95KN: 5, 50 and 95 of 100 draws bear less.
 	P5KN  float64 `json:"p5_kn" doc:"5 of 100 draws bear less, kN"`
 	P50KN float64 `json:"p50_kn"`
@@ -229,7 +327,7 @@ type RigAnswer struct {
 	NeededKN float64       `json:"needed_kn"`
 	// CapacityKN of the whole rig: the least of its parts.
 	CapacityKN *evidence.Figure `json:"capacity_kn,omitempty" doc:"of the whole rig: the least of its parts"`
-	// Margin is likely capacity ÷ (load × design factor).
+	// Margin is capacity at its worst ÷ twice the load.
 	Margin float64 `json:"margin"`
 	// CastOff says in which order to let go, in words.
 	CastOff []string `json:"cast_off" nullable:"false"`
@@ -258,7 +356,7 @@ type JointAnswer struct {
 type LineInRig struct {
 	At int `json:"at"`
 	LineAnswer
-	// Utilisation is load × design factor ÷ likely capacity.
+	// Utilisation is load × design factor ÷ the low end of the new, dry line.
 	Utilisation float64 `json:"utilisation"`
 	Fails       float64 `json:"fails"`
 }
@@ -286,12 +384,12 @@ type Cut struct {
 }
 
 func rigAnswerOf(c *trade.Catalogue, x *chain.Chain) *RigAnswer {
-	out := &RigAnswer{Rig: x.Document, NeededKN: x.Needed.KN(), CastOff: say.LettingGo(x), Cut: []Cut{}, Cautions: x.Cautions}
+	out := &RigAnswer{Rig: x.Document, NeededKN: x.Needed.KN(), CastOff: say.LetGo(x), Cut: []Cut{}, Cautions: x.Cautions}
 	for _, j := range x.Joints {
 		d := JointAnswer{At: j.At, Where: say.Where(j.Order.Rig), Answer: answerOf(c, j.Order), Against: []Reason{}, Fails: j.First}
 		if j.Chosen != nil {
 			choice := choiceOf(c, *j.Chosen)
-			d.Knot, d.Chosen, d.Against = choice.Knot, &choice, reasons(j.Chosen.Verdict)
+			d.Knot, d.Chosen, d.Against = choice.Knot, &choice, reasons(j.Chosen.Against)
 		}
 		out.Joints = append(out.Joints, d)
 	}
@@ -303,8 +401,12 @@ func rigAnswerOf(c *trade.Catalogue, x *chain.Chain) *RigAnswer {
 	if x.Weakest == nil {
 		return out
 	}
-	capacity, o := x.Capacity.InKN(), chanceOf(*x.Outcome)
-	out.CapacityKN, out.Margin, out.Chance = &capacity, x.Margin, &o
+	capacity := x.Capacity.InKN()
+	out.CapacityKN, out.Margin = &capacity, x.Margin
+	if out.Rig.Consequence != rig.Person {
+		o := chanceOf(*x.Outcome)
+		out.Chance = &o
+	}
 	w := &Weakest{Says: say.Weakest(x), Fails: say.Fails(false), Where: "between its knots"}
 	if i := x.Weakest.Joint; i >= 0 {
 		j := x.Joints[i]

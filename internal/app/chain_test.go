@@ -54,7 +54,7 @@ func TestChainsChooseEachJoint(t *testing.T) {
 		"leader":   {"there-and-back-join", "improved-clinch"},
 		"dropshot": {"there-and-back-join", "palomar"},
 		"heaving":  {"racking-bend"},
-		"fly":      {"there-and-back-join", "non-slip-loop"},
+		"fly":      {"double-surgeons-join", "non-slip-loop"},
 		"spear":    {"shaft-knot"},
 	} {
 		a, err := here.CheckRig(context.Background(), template(t, id))
@@ -63,7 +63,7 @@ func TestChainsChooseEachJoint(t *testing.T) {
 		for _, j := range a.Joints {
 			got = append(got, j.Knot)
 		}
-		if id == "leader" || id == "dropshot" || id == "fly" {
+		if id == "leader" || id == "dropshot" {
 			assert.Contains(t, []string{"there-and-back-join", "cross-woven-join", "double-uni"}, got[0], id)
 			got[0] = want[0]
 		}
@@ -104,7 +104,7 @@ func TestWeakestIsTheLeast(t *testing.T) {
 	b, err := here.CheckRig(context.Background(), heavy)
 	require.NoError(t, err)
 	assert.Contains(t, a.Weakest.Says, "the 20 lb fluorocarbon breaks there")
-	assert.Contains(t, b.Weakest.Says, "the 29.9 lb PE braid breaks there")
+	assert.Contains(t, b.Weakest.Says, "the 30 lb PE braid breaks there")
 	assert.NotEqual(t, a.Joints[1].Chosen.Wraps, b.Joints[1].Chosen.Wraps, "fewer twists in thick line")
 	assert.Greater(t, b.CapacityKN.Likely, a.CapacityKN.Likely)
 }
@@ -244,18 +244,19 @@ func answerOf(t require.TestingT, d rig.Document) *app.Answer {
 	return a
 }
 
-// The draws agree with the exact chance of a triangular interval, and come out the
-// same every time.
-func TestDrawsAgreeWithTheExactChance(t *testing.T) {
+// The draws slip as often as the knot does not hold, and come out the same every time:
+// the mean of its triangular chance is a third of its three ends.
+func TestDrawsAgreeWithTheChanceOfHolding(t *testing.T) {
 	a := answer(t, quay)
 	chances := chancesOf(t, a.Rig)
 	again := chancesOf(t, a.Rig)
 	checked := 0
 	for _, c := range a.Ranked {
 		assert.Equal(t, chances[c.Knot], again[c.Knot], "fixed numbers")
-		if c.Wet.Chance != nil && c.Wet.MuCritical != nil {
+		if c.Strength.Fails == "breaks" {
 			checked++
-			assert.InDelta(t, 1-*c.Wet.Chance, chances[c.Knot].Slips, 0.02, c.Knot)
+			mean := (*c.Wet.ChanceLow + *c.Wet.Chance + *c.Wet.ChanceHigh) / 3
+			assert.InDelta(t, 1-mean, chances[c.Knot].Slips, 0.02, c.Knot)
 		}
 	}
 	assert.Greater(t, checked, 1)
@@ -317,7 +318,7 @@ func TestWeightsAreAPreset(t *testing.T) {
 // A friction coefficient of one's own takes the place of the interval.
 func TestOwnFriction(t *testing.T) {
 	slippery := answer(t, strings.Replace(quay, `"diameter_mm":12`, `"diameter_mm":12,"mu":0.06`, 1))
-	assert.Contains(t, ruledOut(slippery, "round-turn-two-half-hitches"), "needs friction")
+	assert.Contains(t, ruledOut(slippery, "round-turn-two-half-hitches"), "by itself")
 	for _, c := range answer(t, strings.Replace(quay, `"diameter_mm":12`, `"diameter_mm":12,"mu":0.3`, 1)).Ranked {
 		if c.Knot == "round-turn-two-half-hitches" {
 			assert.Equal(t, "holds", string(c.Wet.Class))

@@ -24,15 +24,20 @@ func TestGates(t *testing.T) {
 	p12 := rope("polyester", "braid", "12")
 	for _, c := range []struct{ gate, knot, doc, says string }{
 		{"task", "reef-knot", rigOf(fit("ring", "40"), `"task":"moor"`, p12, `"peak_kn":1`), "Not made for this"},
-		{"object", "clove-hitch", rigOf(fit("ring", "40"), `"task":"moor"`, p12, `"peak_kn":1`), "Not tied on a ring"},
+		{"object", "clove-hitch", rigOf(fit("cleat", "40"), `"task":"moor"`, p12, `"peak_kn":1`), "Not tied on a cleat"},
+		{"legs", "cow-hitch", rigOf(fit("ring", "40"), `"task":"moor"`, p12, `"peak_kn":1`), "both of its parts"},
+		{"surface", "timber-hitch", rigOf(fit("pipe", "100"), `"task":"haul"`, p12, `"peak_kn":1`), "rough wood"},
+		{"range", "shock-loop", rigOf(fit("hook-eye", "6"), `"task":"shock"`, `{"line":{"material":"fluorocarbon","label_kn":0.89}}`, `"peak_kn":0.1`), "200 lb"},
+		{"shake", "clove-hitch", rigOf(fit("rail", "25"), `"task":"fender"`, p12, `"peak_kn":0.1,"character":"flogging"`), "jerky load"},
+		{"material", "bowline", rigOf(fit("ring", "40"), `"task":"moor"`, `{"line":{"material":"fluorocarbon","label_kn":0.89}}`, `"peak_kn":0.1`), "no rope"},
 		{"ratio", "sheet-bend", rigOf(rope("polyester", "braid", "24"), `"task":"join"`, p12, `"peak_kn":1`), "2 to 1"},
 		{"material", "reef-knot", rigOf(rope("hmpe", "twelve", "12"), `"task":"join"`, rope("hmpe", "twelve", "12"), `"peak_kn":1,"dry":true`), "slippery"},
-		{"hold", "clove-hitch", rigOf(fit("post", "150"), `"task":"moor"`, rope("hmpe", "twelve", "12"), `"peak_kn":1`), "at most 0.09"},
+		{"hold", "clove-hitch", rigOf(fit("post", "150"), `"task":"moor"`, rope("hmpe", "twelve", "12"), `"peak_kn":1`), "does not lock"},
 		{"release", "bowline", rigOf(fit("ring", "40"), `"task":"moor","release":"distance"`, p12, `"peak_kn":1`), "from a distance"},
 		{"release", "improved-clinch", rigOf(fit("hook-eye", "3"), `"task":"lure","release":"slack"`, `{"line":{"material":"mono","label_kn":0.07}}`, `"peak_kn":0.01`), "by hand"},
 		{"fit", "improved-clinch", rigOf(fit("hook-eye", "0.3"), `"task":"lure"`, `{"line":{"material":"mono","diameter_mm":0.5}}`, `"peak_kn":0.01`), "does not pass"},
 		{"fit", "figure-eight", rigOf(fit("hole", "40"), `"task":"stop"`, p12, `"peak_kn":0.1`), "wants"},
-		{"tail", "bowline", rigOf(fit("ring", "40"), `"task":"moor","tail_m":0.2`, p12, `"peak_kn":1`), "there is 200 mm"},
+		{"tail", "bowline", rigOf(fit("ring", "40"), `"task":"moor","tail_m":0.2`, p12, `"peak_kn":1`), "there is 20 cm"},
 		{"person", "clove-hitch", rigOf(fit("post", "150"), `"task":"moor"`, p12, `"peak_kn":1,"consequence":"person"`), "person could be held"},
 		{"strength", "bowline", rigOf(fit("ring", "40"), `"task":"moor"`, p12, `"peak_kn":50`), "below the load itself"},
 	} {
@@ -56,16 +61,20 @@ func TestContributionsAddUpToTheScore(t *testing.T) {
 	}
 }
 
-// capacity = MBL × wet × wear × efficiency, by hand: 12 mm polyester by the rule
-// 4D²/300 t is 18.83 kN; worn it keeps three quarters; a bowline keeps 62 %.
+// capacity = MBL × wet × wear × efficiency, by hand, at its ends: 12 mm polyester by the
+// rule 4D²/300 t is 18.83 kN at least, braid in rope lists 0.215 kN/mm² likely; worn it
+// keeps three quarters; a bowline keeps 62 %, 55 at least.
 func TestCapacityByHand(t *testing.T) {
 	worn := strings.Replace(quay, `"diameter_mm":12`, `"diameter_mm":12,"wear":2`, 1)
 	for _, c := range answer(t, worn).Ranked {
 		if c.Knot == "bowline" {
-			want := 4 * 144.0 / 300 * 9.80665 * 0.75 * 0.62
-			assert.InDelta(t, want, c.Strength.CapacityKN.Likely, 1e-9)
-			assert.InDelta(t, 2.4*8/want, c.Strength.Utilisation, 1e-9)
-			assert.InDelta(t, want/2.4, c.Strength.Times, 1e-9)
+			likely, low := 0.215*144*0.75*0.62, 0.18*144*0.75*0.55
+			if rule := 4 * 144.0 / 300 * 9.80665 * 0.75 * 0.55; rule < low {
+				low = rule
+			}
+			assert.InDelta(t, likely, c.Strength.CapacityKN.Likely, 1e-9)
+			assert.InDelta(t, 2.4*2/low, c.Strength.Utilisation, 1e-9)
+			assert.InDelta(t, likely/2.4, c.Strength.Times, 1e-9)
 			return
 		}
 	}
@@ -73,7 +82,7 @@ func TestCapacityByHand(t *testing.T) {
 }
 
 func TestShakingLowersTheHold(t *testing.T) {
-	fender := `{"chain":[{"fitting":{"kind":"rail","size_mm":25,"surface":"bare-wood"}},{"joint":{"task":"fender"}},{"line":{"material":"natural","construction":"laid","diameter_mm":10}}],"peak_kn":0.1,"dry":true,"character":"CHARACTER"}`
+	fender := `{"chain":[{"fitting":{"kind":"rail","size_mm":25,"surface":"bare-wood"}},{"joint":{"task":"fender-left"}},{"line":{"material":"natural","construction":"laid","diameter_mm":10}}],"peak_kn":0.1,"dry":true,"character":"CHARACTER"}`
 	class := func(character string) string {
 		a := answer(t, strings.Replace(fender, "CHARACTER", character, 1))
 		for _, c := range a.Ranked {

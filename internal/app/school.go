@@ -139,7 +139,8 @@ func (s *School) CheckRig(ctx context.Context, d rig.Document) (*RigAnswer, erro
 	})
 }
 
-// Chances draws every ranked knot of a rig with one joint; by knot id.
+// Chances draws every ranked knot of a rig with one joint; by knot id. None where people
+// depend on it.
 func (s *School) Chances(ctx context.Context, d rig.Document) (map[string]Chance, error) {
 	c := s.Trade()
 	r, err := c.Resolve(d)
@@ -149,6 +150,9 @@ func (s *School) Chances(ctx context.Context, d rig.Document) (map[string]Chance
 	return heavy(ctx, s, func() (map[string]Chance, error) {
 		line := chance.Line(r.Capacity, "")
 		out := map[string]Chance{}
+		if r.Consequence == rig.Person {
+			return out, nil // no number may read as an approval
+		}
 		for _, k := range rank.Joint(c, r).Ranked {
 			if err := ctx.Err(); err != nil {
 				return nil, err

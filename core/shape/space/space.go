@@ -62,6 +62,8 @@ func (v Lean) turn(a r3.Vec) r3.Vec {
 //	                               part, in the order in which the drawing has them
 //	pair 0.6                       the rope so far runs back beside itself; it is divided
 //	                               there, "half", unless it is already
+//	twin 0.6                       a second rope lies beside the rope so far all along and
+//	                               runs the other way
 type Model struct {
 	ID     string
 	Ropes  [][]r3.Vec
@@ -99,7 +101,7 @@ func (s *Model) instruct(verb string, w []string) error {
 	var rope *[]r3.Vec
 	if n := len(s.Ropes); n > 0 {
 		rope = &s.Ropes[n-1]
-	} else if verb == "to" || verb == "coil" || verb == "cut" || verb == "pair" {
+	} else if verb == "to" || verb == "coil" || verb == "cut" || verb == "pair" || verb == "twin" {
 		return wants("a rope begun before it")
 	}
 	places, err := vecs(w)
@@ -199,8 +201,20 @@ func (s *Model) instruct(verb string, w []string) error {
 			back = append([]r3.Vec{lerp(a, b, 0.5+mid)}, back...)
 		}
 		*rope = append(there, back...)
+	case "twin":
+		v, err := source.Numbers(w, 1)
+		if err != nil {
+			return err
+		}
+		if len(*rope) < 2 {
+			return wants("rope before it")
+		}
+		twin := beside(*rope, -v[0]/2)
+		slices.Reverse(twin)
+		*rope = beside(*rope, v[0]/2)
+		s.Ropes = append(s.Ropes, twin)
 	default:
-		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, rope, to, coil, cut or pair")
+		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, rope, to, coil, cut, pair or twin")
 	}
 	return nil
 }
