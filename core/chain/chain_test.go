@@ -29,7 +29,7 @@ func Example() {
 	}
 	j := out.Joints[out.Weakest.Joint]
 	fmt.Printf("%s at %.1f kN\n", j.Chosen.Knot.Name, out.Capacity.Likely/1000)
-	// Output: Round turn and two half hitches at 15.6 kN
+	// Output: Round turn and two half hitches at 15.7 kN
 }
 
 // A rig bears what its weakest part does.

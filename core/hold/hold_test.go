@@ -65,9 +65,11 @@ func TestThreeFactsTeachWhatUseKnows(t *testing.T) {
 	}
 }
 
-// Which facts the conditioned model gives back. One does not: in wet nylon two riding
-// turns of a rolling hitch come out at three in four, where use says nine in ten. Its
-// model takes all turns for one helix about to slide, and knows no weight or lay.
+// Which facts the conditioned model gives back. Two it does not. In wet nylon two riding
+// turns of a rolling hitch come out lower than use has them: its model takes all turns for
+// one helix about to slide, and knows no weight or lay. In polypropylene a clove hitch
+// comes out surer than use has it: the cleats that hold in it ask for more friction than
+// the clove's working loose allows, and working loose is not only friction.
 func TestFactsAreGivenBack(t *testing.T) {
 	c := load(t)
 	told := 0
@@ -75,7 +77,7 @@ func TestFactsAreGivenBack(t *testing.T) {
 		for _, wet := range []bool{false, true} {
 			for _, f := range c.Use().Belief(m, wet).Facts {
 				told++
-				known := f.Hitch == "rolling-hitch" && m.ID == "polyamide" && wet
+				known := f.Hitch == "rolling-hitch" && m.ID == "polyamide" && wet && f.Posterior < 0.85 || f.Hitch == "clove-hitch" && m.ID == "polypropylene" && wet
 				assert.Equal(t, !known, f.Agrees(), "%s %s in %s, wet %v: %.3f", f.Hitch, f.Says, m.ID, wet, f.Posterior)
 			}
 		}

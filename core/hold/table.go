@@ -40,6 +40,8 @@ type Belief struct {
 	// Metal is the friction on smooth metal, Rope that of rope on rope: 5, 50 and 95 of
 	// 100 draws lie below.
 	PriorMetal, PriorRope, Metal, Rope evidence.Interval
+	// Tag is what the tag gives by itself, in newtons per square metre of d².
+	Tag evidence.Interval
 	// Facts with what the prior and the posterior give them.
 	Facts []Reproduced
 
@@ -145,6 +147,7 @@ func (t *Table) learn(m *line.Material, wet bool, own float64) *Belief {
 	b.draws = resample(prior, weight)
 	b.PriorMetal, b.PriorRope = spread(prior, func(d draw) float64 { return d.metal }), spread(prior, func(d draw) float64 { return d.rope })
 	b.Metal, b.Rope = spread(b.draws, func(d draw) float64 { return d.metal }), spread(b.draws, func(d draw) float64 { return d.rope })
+	b.Tag = spread(b.draws, func(d draw) float64 { return d.tag })
 	for _, f := range facts {
 		b.Facts = append(b.Facts, Reproduced{f, t.share(f, prior), t.share(f, b.draws)})
 	}
@@ -239,8 +242,9 @@ type Question struct {
 
 // Answer is how likely it holds.
 type Answer struct {
-	// Chance that it holds the load: with the low, the likely and the high end of what
-	// the tag gives. Locks is the chance that it holds any load.
+	// Chance that it holds the load; its ends are the chances if the tag gave as little, or
+	// as much, as 5 and 95 of 100 draws have it give. Locks is the chance that it holds any
+	// load.
 	Chance evidence.Interval
 	Locks  float64
 	// Hand is the force on the end with which 5, 50 and 95 of 100 draws hold; 0 where
@@ -251,8 +255,14 @@ type Answer struct {
 // Ask answers a question. The hitch must exist.
 func (t *Table) Ask(q Question) Answer {
 	r := t.ratiosFor(q)
-	d := q.Line.Diameter.MM()
-	chance := func(newtons float64) float64 { return r.above(float64(q.Load) / (newtons*d*d + float64(q.ByHand))) }
+	square := float64(q.Line.Diameter * q.Line.Diameter)
+	chance := func(gives float64) float64 {
+		return above(r.log[:], r, float64(q.Load)/(gives*square+float64(q.ByHand)))
+	}
+	likely := above(r.held[:], r, float64(q.Load)/square)
+	if q.ByHand > 0 {
+		likely = chance(r.tag.Likely)
+	}
 	hand := func(p float64) float64 {
 		switch ratio := r.quantile(p); {
 		case math.IsInf(ratio, 1):
@@ -263,19 +273,23 @@ func (t *Table) Ask(q Question) Answer {
 		return math.Inf(1)
 	}
 	return Answer{
-		Chance: evidence.Interval{Low: chance(TagGives.Low), Likely: chance(TagGives.Likely), High: chance(TagGives.High)},
+		Chance: evidence.Interval{Low: min(chance(r.tag.Low), likely), Likely: likely, High: max(chance(r.tag.High), likely)},
 		Locks:  r.locks,
 		Hand:   evidence.Interval{Low: hand(0.95), Likely: hand(0.5), High: hand(0.05)},
 	}
 }
 
 // ratios holds the hold ratios of a hitch over the draws: the share that locks, and the
-// quantiles of the logarithm of the others, from small to large.
+// quantiles of the logarithm of the others, from small to large; and the same of ratio ×
+// what the tag gives in that draw.
 type ratios struct {
 	locks float64
 	// none is the share in which no hand on the tag can hold it.
 	none float64
 	log  [quantiles]float64
+	held [quantiles]float64
+	// tag is what the tag gives, newtons per square metre of d².
+	tag evidence.Interval
 }
 
 const (
@@ -318,9 +332,10 @@ func (t *Table) ratiosFor(q Question) ratios {
 func ptr[T any](v T) *T { return &v }
 
 func mix(a, b *ratios, t float64) ratios {
-	out := ratios{locks: a.locks + t*(b.locks-a.locks), none: a.none + t*(b.none-a.none)}
+	out := ratios{locks: a.locks + t*(b.locks-a.locks), none: a.none + t*(b.none-a.none), tag: a.tag}
 	for i := range out.log {
 		out.log[i] = a.log[i] + t*(b.log[i]-a.log[i])
+		out.held[i] = a.held[i] + t*(b.held[i]-a.held[i])
 	}
 	return out
 }
@@ -344,15 +359,18 @@ func (t *Table) kept(key ratioKey, m *line.Material) *ratios {
 	if surface != nil {
 		factor = surface.Factor.Dist()
 	}
-	all := make([]float64, len(b.draws))
+	all, held := make([]float64, len(b.draws)), make([]float64, len(b.draws))
 	for i, d := range b.draws {
 		object := d.metal * factor.Quantile(d.surface)
 		if surface == nil || surface.Rope {
 			object = d.rope // the object is a rope
 		}
 		all[i] = s.HoldRatio(friction.Mu{Rope: d.rope, Object: object})
+		held[i] = all[i] * d.tag
 	}
-	r = summed(all)
+	r = &ratios{tag: b.Tag}
+	r.locks, r.none = summed(all, &r.log)
+	summed(held, &r.held)
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	if len(t.ratios) >= mostKept {
@@ -362,9 +380,10 @@ func (t *Table) kept(key ratioKey, m *line.Material) *ratios {
 	return r
 }
 
-func summed(all []float64) *ratios {
+// summed sorts ratios, gives the shares of those that are infinite and of those that are
+// nothing, and puts the quantiles of the logarithms of the others into log.
+func summed(all []float64, log *[quantiles]float64) (infinite, nothing float64) {
 	slices.SortFunc(all, cmp.Compare[float64])
-	r := &ratios{}
 	n := len(all)
 	from, to := 0, n
 	for from < n && all[from] <= 0 {
@@ -373,30 +392,29 @@ func summed(all []float64) *ratios {
 	for to > from && math.IsInf(all[to-1], 1) {
 		to--
 	}
-	r.none, r.locks = float64(from)/float64(n), float64(n-to)/float64(n)
 	some := all[from:to]
-	for i := range r.log {
+	for i := range log {
 		if len(some) == 0 {
 			// None lies between: as good as locking, for the steps beside it.
-			r.log[i] = math.Log(1e12)
+			log[i] = math.Log(1e12)
 			continue
 		}
 		x := float64(i) / (quantiles - 1) * float64(len(some)-1)
 		k := min(int(x), len(some)-2)
 		if k < 0 {
-			r.log[i] = math.Log(some[0])
+			log[i] = math.Log(some[0])
 			continue
 		}
 		a, b := math.Log(some[k]), math.Log(some[k+1])
-		r.log[i] = a + (x-float64(k))*(b-a)
+		log[i] = a + (x-float64(k))*(b-a)
 	}
-	return r
+	return float64(n-to) / float64(n), float64(from) / float64(n)
 }
 
-// above is the share of draws whose hold ratio is at least so much.
-func (r *ratios) above(ratio float64) float64 {
-	x := math.Log(ratio)
-	i, _ := slices.BinarySearch(r.log[:], x)
+// above is the share of draws that reach a value, of which log holds the quantiles.
+func above(log []float64, r ratios, value float64) float64 {
+	x := math.Log(value)
+	i, _ := slices.BinarySearch(log, x)
 	below := 0.0
 	switch {
 	case i == 0:
@@ -404,8 +422,8 @@ func (r *ratios) above(ratio float64) float64 {
 		below = 1
 	default:
 		below = float64(i-1) / (quantiles - 1)
-		if gap := r.log[i] - r.log[i-1]; gap > 0 {
-			below += (x - r.log[i-1]) / gap / (quantiles - 1)
+		if gap := log[i] - log[i-1]; gap > 0 {
+			below += (x - log[i-1]) / gap / (quantiles - 1)
 		}
 	}
 	return r.locks + (1-r.locks-r.none)*(1-below)

@@ -80,19 +80,31 @@ func (in *Input) With(d Document, v float64) Document {
 	return d
 }
 
-// Inputs lists the numbers that this rig has.
+// Inputs lists the numbers of this rig that can be turned. The diameter of a line whose
+// strength is given by its label is none: the label does not follow it.
 func Inputs(d Document) []*Input {
 	var out []*Input
 	for _, in := range inputs {
-		if _, ok := in.Get(d); ok {
+		if _, ok := in.Get(d); ok && !in.labelled(d) {
 			out = append(out, in)
 		}
 	}
 	return out
 }
 
+// labelled reports whether the input is the diameter of a line rated by its label.
+func (in *Input) labelled(d Document) bool {
+	line, ok := in.part(&d).(*Line)
+	return ok && in.JSON == "diameter_mm" && line.LabelKN > 0
+}
+
 // InputFor finds an input of a rig by id. The error lists those there are.
 func InputFor(d Document, field, id string) (*Input, error) {
+	for _, in := range inputs {
+		if _, ok := in.Get(d); ok && in.ID == id && in.labelled(d) {
+			return nil, problem.New(field, "the strength on the label does not follow the diameter", "take the label off the line, or turn another number")
+		}
+	}
 	var ids []string
 	for _, in := range Inputs(d) {
 		if in.ID == id {

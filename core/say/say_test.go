@@ -57,7 +57,7 @@ func TestEverySentenceReads(t *testing.T) {
 			list, err := whatif.Changes(t.Context(), c, x.Rig)
 			require.NoError(t, err)
 			for _, change := range list {
-				hear(say.Change(c, change))
+				hear(say.Change(c, change, false))
 			}
 		}
 	}

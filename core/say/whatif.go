@@ -2,6 +2,7 @@ package say
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"oarweed/core/rig"
@@ -10,11 +11,15 @@ import (
 	"oarweed/core/whatif"
 )
 
-// Input says a value of an input with its unit.
-func Input(in *rig.Input, v float64) string {
+// Input says a value of an input with its unit, to two figures, as the people of the line
+// say it.
+func Input(in *rig.Input, v float64, fishing bool) string {
+	v, _ = strconv.ParseFloat(strconv.FormatFloat(v, 'g', 2, 64), 64)
 	switch {
 	case in.ID == "line.label":
 		return (unit.Force(v) * unit.Kilonewton).Pounds()
+	case in.ID == "load":
+		return Force(unit.Force(v)*unit.Kilonewton, fishing)
 	case in.Whole:
 		return fmt.Sprintf("%.0f", v)
 	}
@@ -22,7 +27,7 @@ func Input(in *rig.Input, v float64) string {
 	case "mm":
 		return (unit.Length(v) * unit.Millimetre).String()
 	case "m":
-		return unit.Length(v).String()
+		return Reach(unit.Length(v))
 	case "kN":
 		return (unit.Force(v) * unit.Kilonewton).String()
 	case "s":
@@ -32,8 +37,8 @@ func Input(in *rig.Input, v float64) string {
 }
 
 // Change says at which value, or under which condition, another knot takes over.
-func Change(c *trade.Catalogue, x whatif.Change) string {
-	over := "nothing in the catalogue will do"
+func Change(c *trade.Catalogue, x whatif.Change, fishing bool) string {
+	over := "no knot here will do"
 	if name := Knot(c, x.Knot); name != "" {
 		over = "the " + name + " takes over"
 	}
@@ -44,7 +49,7 @@ func Change(c *trade.Catalogue, x whatif.Change) string {
 	if x.Up {
 		word = "Above"
 	}
-	return fmt.Sprintf("%s %s %s, %s.", word, Input(x.Input, x.To), ofWhat(x.Input), over)
+	return fmt.Sprintf("%s %s %s, %s.", word, Input(x.Input, x.To, fishing), ofWhat(x.Input), over)
 }
 
 func ofWhat(in *rig.Input) string {

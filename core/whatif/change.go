@@ -58,25 +58,27 @@ func Changes(ctx context.Context, c *trade.Catalogue, d rig.Document) ([]Change,
 	}
 	d = r.Document
 	now := rank.First(c, r)
+	free := unlimited(c, d, now)
 	var out []Change
 	for _, in := range rig.Inputs(d) {
 		v, _ := in.Get(d)
 		if v <= 0 {
 			continue // left out: enough, or the material's own
 		}
-		if in.ID == "line.diameter" && d.Chain[2].Line.LabelKN > 0 && r.Line.Material.Fishing {
-			continue // sold by its label, which is turned instead
-		}
 		for _, up := range []bool{false, true} {
 			if err := ctx.Err(); err != nil {
 				return nil, err
 			}
-			if to, knot, ok := edge(c, d, in, v, up, now); ok {
+			from := free
+			if in.Part == rig.JointPart {
+				from = d // the limit itself is turned
+			}
+			if to, knot, ok := edge(c, from, in, v, up, now); ok && !(limits(in) && far(to, v)) {
 				out = append(out, Change{Input: in, From: v, To: to, Up: up, Knot: knot})
 			}
 		}
 	}
-	for _, alt := range alternatives(c, d) {
+	for _, alt := range alternatives(c, free) {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}
@@ -86,6 +88,26 @@ func Changes(ctx context.Context, c *trade.Catalogue, d rig.Document) ([]Change,
 	}
 	return out, nil
 }
+
+// unlimited is the rig with no limit on line to tie with and on time, where without them
+// the same knot comes first: else a thicker line, say, would be said to change the choice
+// only because the end is then too short for it.
+func unlimited(c *trade.Catalogue, d rig.Document, now string) rig.Document {
+	free := d.Clone()
+	free.Chain[1].Joint.TailM, free.Chain[1].Joint.Seconds = 0, 0
+	if first(c, free) != now {
+		return d
+	}
+	return free
+}
+
+// limits reports whether an input is a limit on line or time.
+func limits(in *rig.Input) bool {
+	return in.Part == rig.JointPart && (in.JSON == "tail_m" || in.JSON == "seconds")
+}
+
+// far: a limit that would have to change by more than half is not near.
+func far(to, now float64) bool { return to > 1.5*now || to < now/1.5 }
 
 // edge walks from v until another knot comes first, and closes in on the place.
 func edge(c *trade.Catalogue, d rig.Document, in *rig.Input, v float64, up bool, now string) (to float64, knot string, ok bool) {

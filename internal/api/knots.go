@@ -27,6 +27,8 @@ type Catalogue struct {
 	Fittings  []*rig.FittingKind     `json:"fittings" nullable:"false"`
 	Tasks     []*rig.Task            `json:"tasks" nullable:"false"`
 	Weights   map[string]rig.Weights `json:"weights"`
+	// TaskGroups are the kinds of work, in the order in which tasks are listed.
+	TaskGroups []string `json:"task_groups" nullable:"false"`
 	Cautions  []rig.Caution          `json:"cautions" nullable:"false"`
 	Knots     []KnotBrief            `json:"knots" nullable:"false"`
 	// Templates are rigs to begin with, Procedures jobs with a guided card.
@@ -121,7 +123,7 @@ func knots(a huma.API) {
 	huma.Register(a, op("knots", "catalogue", http.MethodGet, "/catalogue", "Materials, fittings, tasks, fields and knots"),
 		func(ctx context.Context, _ *struct{}) (*body[Catalogue], error) {
 			t := of(ctx).Trade()
-			c := Catalogue{t.Materials, t.Surfaces, t.Fittings, t.Tasks, t.Weights, t.Cautions, nil, t.Templates, t.Procedures, friction.Choices(), rig.Fields}
+			c := Catalogue{t.Materials, t.Surfaces, t.Fittings, t.Tasks, t.Weights, rig.Groups, t.Cautions, nil, t.Templates, t.Procedures, friction.Choices(), rig.Fields}
 			for _, k := range t.Knots {
 				c.Knots = append(c.Knots, briefOf(t, k))
 			}

@@ -28,8 +28,8 @@ type Change struct {
 	Says string `json:"says"`
 }
 
-func changeOf(c *trade.Catalogue, x whatif.Change) Change {
-	out := Change{From: x.From, To: x.To, Knot: x.Knot, Says: say.Change(c, x)}
+func changeOf(c *trade.Catalogue, x whatif.Change, fishing bool) Change {
+	out := Change{From: x.From, To: x.To, Knot: x.Knot, Says: say.Change(c, x, fishing)}
 	if k := c.Knot(x.Knot); k != nil {
 		out.Name = k.Name
 	}

@@ -183,8 +183,12 @@ func (s *School) Changes(ctx context.Context, d rig.Document) (*Changes, error) 
 			return nil, err
 		}
 		out := &Changes{Changes: []Change{}, Inputs: []InputRange{}}
+		fishing := false
+		if m := c.Material(full.Chain[2].Line.Material); m != nil {
+			fishing = m.Fishing
+		}
 		for _, x := range list {
-			out.Changes = append(out.Changes, changeOf(c, x))
+			out.Changes = append(out.Changes, changeOf(c, x, fishing))
 		}
 		for _, in := range rig.Inputs(full) {
 			out.Inputs = append(out.Inputs, InputRange{in.ID, in.Name, in.Unit, in.Min, in.Max})

@@ -556,18 +556,23 @@ export interface components {
             /** @enum {string} */
             factor_tag: "published" | "trade" | "memory" | "computed" | "yours";
             factor_why: string;
+            instead?: string;
             line: components["schemas"]["LineAnswer"];
+            nearest?: components["schemas"]["Nearest"];
             /**
              * Format: double
              * @description load × design factor, kN
              */
             needed_kn: number;
             other?: components["schemas"]["LineAnswer"];
+            people: boolean;
             /** @description knots that will do, best first */
             ranked: components["schemas"]["Choice"][];
             rig: components["schemas"]["RigDocument"];
             /** @description knots that will not, with the reasons */
             ruled_out: components["schemas"]["Ruled"][];
+            says?: string;
+            then?: string;
         };
         Attempts: {
             attempts: components["schemas"]["PracticeAttempt"][];
@@ -598,6 +603,7 @@ export interface components {
             materials: components["schemas"]["LineMaterial"][];
             procedures: components["schemas"]["TradeProcedure"][];
             surfaces: components["schemas"]["LineSurface"][];
+            task_groups: string[];
             tasks: components["schemas"]["RigTask"][];
             templates: components["schemas"]["TradeTemplate"][];
             weights: {
@@ -607,7 +613,7 @@ export interface components {
         Chance: {
             /** Format: double */
             breaks: number;
-            /** @description no friction model decides the hold; slips counts only those that slip before they break */
+            /** @description no friction model decides the hold; its chance is read from a class known from use */
             by_class: boolean;
             /** Format: double */
             holds: number;
@@ -646,20 +652,45 @@ export interface components {
             inputs: components["schemas"]["InputRange"][];
         };
         Choice: {
+            backup?: string;
+            /**
+             * Format: double
+             * @description how thick it is when drawn up, mm
+             */
+            bulk_mm: number;
+            but: components["schemas"]["Reason"][];
             cautions: components["schemas"]["RigCaution"][];
+            /**
+             * Format: double
+             * @description what the line is shorter by once it is cut off, m
+             */
+            consumes_m: number;
             contributions: components["schemas"]["Contribution"][];
+            decided?: string;
             drawn: boolean;
             dry: components["schemas"]["Hold"];
             flags: string[];
             /** @enum {string} */
             kind: "loop" | "hitch" | "bend" | "stopper" | "terminal";
             knot: string;
+            /**
+             * Format: double
+             * @description end left on after trimming, mm
+             */
+            left_on_mm?: number;
+            letting_go?: string;
             name: string;
             /**
              * Format: double
-             * @description line to tie with: what the knot takes, and the tail, m
+             * @description line to tie with: what the knot takes, the tail, and a backup, m
              */
             needs_m: number;
+            /**
+             * Format: double
+             * @description the same of the second line of a join, m
+             */
+            needs_other_m?: number;
+            per_wrap?: components["schemas"]["EvidenceInterval"];
             reason: string;
             release_how: string;
             release_word: string;
@@ -672,12 +703,14 @@ export interface components {
             strength: components["schemas"]["Strength"];
             /**
              * Format: double
-             * @description end that must be left, m
+             * @description end that stays while it is used, before trimming, m
              */
             tail_m: number;
             wet: components["schemas"]["Hold"];
             /** Format: int64 */
             wraps?: number;
+            /** Format: int64 */
+            wraps_short?: number;
         };
         Chosen: {
             /** @description question id → doctrine id; left out: the usual one */
@@ -781,16 +814,25 @@ export interface components {
         Hold: {
             /**
              * Format: double
-             * @description chance that it locks, for hitches with a friction model
+             * @description chance that it holds this load; left out where people depend on it
              */
             chance?: number;
+            /** Format: double */
+            chance_high?: number;
+            /** Format: double */
+            chance_low?: number;
             /** @enum {string} */
             class: "holds" | "marginal" | "slips";
             /**
              * Format: double
-             * @description force on the end at the lowest friction, N; left out where it locks or no hand can hold it
+             * @description force on the end with which 95 of 100 hold, N; left out where none is needed or no hand can
              */
             hand_n?: number;
+            /**
+             * Format: double
+             * @description chance that it locks, for hitches with a friction model
+             */
+            locks?: number;
             mu?: components["schemas"]["EvidenceFigure"];
             /**
              * Format: double
@@ -800,6 +842,7 @@ export interface components {
             /** @enum {string} */
             tag: "published" | "trade" | "memory" | "computed" | "yours";
             why: string;
+            worked: boolean;
         };
         HoldRow: {
             /** Format: double */
@@ -904,17 +947,33 @@ export interface components {
             materials?: string[];
             /** @enum {string} */
             tag: "published" | "trade" | "memory" | "computed" | "yours";
+            tasks?: string[];
             /** @enum {string} */
             wet: "holds" | "marginal" | "slips";
             why: string;
         };
+        KnotLeft: {
+            /** Format: int64 */
+            count?: number;
+            hitch: string;
+            name: string;
+        };
+        KnotOneOf: {
+            materials: string[];
+            why: string;
+        };
         KnotPage: {
+            advice?: string;
             also?: string[];
+            backup?: string;
+            backup_always?: boolean;
+            both_legs?: boolean;
             /** Format: double */
             bulk: number;
             caution_texts: components["schemas"]["RigCaution"][];
             cautions?: string[];
             checks: string[];
+            consumes_m?: components["schemas"]["EvidenceFigure"];
             /** Format: int64 */
             difficulty: number;
             doubled?: boolean;
@@ -923,20 +982,27 @@ export interface components {
             efficiency: components["schemas"]["KnotEfficiency"][];
             faults: components["schemas"]["KnotFault"][];
             grows_from: components["schemas"]["TradeRelative"][];
+            held_by_hand?: boolean;
             hold?: components["schemas"]["KnotHoldClass"][];
             id: string;
             /** Format: int64 */
             inspect: number;
             kind: string;
             leads_to: components["schemas"]["TradeRelative"][];
+            left_on_mm?: components["schemas"]["EvidenceFigure"];
             name: string;
             network?: string;
             /** Format: int64 */
             network_count?: number;
             objects?: string[];
+            one_of?: components["schemas"]["KnotOneOf"];
             person: boolean;
+            range?: components["schemas"]["KnotRange"];
             ratio?: components["schemas"]["KnotRatio"];
             refuses?: {
+                [key: string]: string;
+            };
+            refuses_surface?: {
                 [key: string]: string;
             };
             release: components["schemas"]["KnotRelease"];
@@ -948,6 +1014,8 @@ export interface components {
             tasks: {
                 [key: string]: components["schemas"]["KnotSuits"];
             };
+            to_tie_m?: components["schemas"]["EvidenceFigure"];
+            to_tie_other_m?: components["schemas"]["EvidenceFigure"];
             uses: components["schemas"]["KnotUses"];
             wraps?: components["schemas"]["KnotWraps"];
         };
@@ -955,6 +1023,11 @@ export interface components {
             doctrines: components["schemas"]["KnotDoctrine"][];
             id: string;
             question: string;
+        };
+        KnotRange: {
+            lb?: number[] | null;
+            mm?: number[] | null;
+            why: string;
         };
         KnotRatio: {
             /** Format: double */
@@ -966,6 +1039,7 @@ export interface components {
         KnotRelease: {
             distance: boolean;
             how: string;
+            left?: components["schemas"]["KnotLeft"];
             slack: string;
             under_load: boolean;
         };
@@ -976,6 +1050,9 @@ export interface components {
         KnotSuits: {
             /** Format: double */
             fit: number;
+            on?: {
+                [key: string]: number;
+            };
             why: string;
         };
         KnotUses: {
@@ -999,7 +1076,7 @@ export interface components {
             capacity_kn: components["schemas"]["EvidenceFigure"];
             /** Format: double */
             diameter_mm: number;
-            /** @description breaking strength that counts, kN */
+            /** @description breaking strength that counts, new and dry, kN */
             mbl_kn: components["schemas"]["EvidenceFigure"];
             name: string;
             /** @description every way of finding the breaking strength */
@@ -1008,6 +1085,8 @@ export interface components {
         };
         LineFriction: {
             dry: components["schemas"]["EvidenceFigure"];
+            rope_dry: components["schemas"]["EvidenceFigure"];
+            rope_wet: components["schemas"]["EvidenceFigure"];
             wet: components["schemas"]["EvidenceFigure"];
         };
         LineInRig: {
@@ -1019,7 +1098,7 @@ export interface components {
             diameter_mm: number;
             /** Format: double */
             fails: number;
-            /** @description breaking strength that counts, kN */
+            /** @description breaking strength that counts, new and dry, kN */
             mbl_kn: components["schemas"]["EvidenceFigure"];
             name: string;
             /** @description every way of finding the breaking strength */
@@ -1042,6 +1121,7 @@ export interface components {
             factor: components["schemas"]["EvidenceFigure"];
             id: string;
             name: string;
+            rope?: boolean;
         };
         Load: {
             /** @enum {string} */
@@ -1076,7 +1156,14 @@ export interface components {
             /** Format: int64 */
             wear?: number;
         };
+        Nearest: {
+            change: string[];
+            knot: string;
+            name: string;
+            reasons: components["schemas"]["Reason"][];
+        };
         Option: {
+            gives?: string;
             mbl_kn: components["schemas"]["EvidenceFigure"];
             name: string;
             used: boolean;
@@ -1152,7 +1239,7 @@ export interface components {
         };
         Reason: {
             /** @enum {string} */
-            gate: "task" | "object" | "ratio" | "material" | "hold" | "release" | "fit" | "tail" | "time" | "person" | "strength";
+            gate: "task" | "object" | "ratio" | "material" | "hold" | "release" | "fit" | "tail" | "time" | "person" | "strength" | "range" | "surface" | "legs" | "shake";
             why: string;
         };
         RigAnswer: {
@@ -1331,6 +1418,7 @@ export interface components {
         RigStart: {
             /** @enum {string} */
             character: "steady" | "alternating" | "flogging" | "snatch";
+            consequence?: string;
             /** @enum {string} */
             construction: "laid" | "braid" | "twelve" | "solid";
             /** Format: double */
@@ -1344,16 +1432,27 @@ export interface components {
             peak_kn: number;
         };
         RigTask: {
+            also?: string[];
             /** @enum {string} */
             between: "fitting" | "lines" | "line";
+            both_legs?: boolean;
             cautions?: string[];
+            cord?: boolean;
             fitting?: string;
             fittings?: string[];
+            /** @enum {string} */
+            group: "mooring" | "sheets and rigging" | "anchoring" | "towing and rescue" | "fishing" | "carrying and lashing";
             id: string;
+            instead?: string;
+            may_hold?: boolean;
             name: string;
+            person?: boolean;
             /** @enum {string} */
             release: "slack" | "under-load" | "distance" | "cut";
             start: components["schemas"]["RigStart"];
+            tackle?: boolean;
+            then?: string;
+            watched?: boolean;
             weights: string;
         };
         RigValue: {
@@ -1428,9 +1527,14 @@ export interface components {
             fails: "breaks" | "slips";
             /**
              * Format: double
-             * @description likely capacity ÷ (load × design factor)
+             * @description capacity at its worst ÷ twice the load
              */
             margin: number;
+            /**
+             * Format: double
+             * @description low end of the new, dry line ÷ (load × design factor)
+             */
+            new: number;
             /**
              * Format: double
              * @description likely capacity ÷ load
@@ -1438,11 +1542,11 @@ export interface components {
             times: number;
             /**
              * Format: double
-             * @description load × design factor ÷ likely capacity
+             * @description twice the load ÷ capacity at its worst
              */
             utilisation: number;
             /** @enum {string} */
-            word: "enough" | "short" | "thin";
+            word: "enough" | "short" | "thin" | "yours";
         };
         TradeHold: {
             /** @enum {string} */

@@ -32,16 +32,40 @@ const choice = (knot: string, name: string, more: object = {}): Choice =>
       utilisation: 1.92,
       margin: 0.52,
       times: 4.16,
+      new: 0.8,
       word: "short",
     },
-    dry: { class: "holds", why: "it grips", tag: "trade" },
-    wet: { class: "marginal", why: "needs friction", tag: "computed", chance: 0.86 },
+    dry: {
+      class: "holds",
+      why: "it grips",
+      tag: "trade",
+      chance: 0.98,
+      chance_low: 0.94,
+      chance_high: 0.995,
+      worked: false,
+    },
+    wet: {
+      class: "marginal",
+      why: "needs friction",
+      tag: "computed",
+      chance: 0.86,
+      chance_low: 0.8,
+      chance_high: 0.9,
+      worked: true,
+    },
+    but: [],
+    decided: "Before the bowline above all for this: hold.",
+    letting_go: "With the rest off, the round turn asks 180 N of the hand.",
     release_how: "Pull the end.",
     release_word: "under load",
     seconds: figure(5, 8, 20),
     needs_m: 0.65,
     tail_m: 0.1,
-    flags: ["Bears 4.2 times the load; 8 times is asked for."],
+    consumes_m: 0.55,
+    wraps: 4,
+    wraps_short: 2,
+    per_wrap: { low: 0.05, likely: 0.1, high: 0.2 },
+    flags: ["The line is short: new and dry it bears 3.9 times the load at least."],
     cautions: [],
     ...more,
   }) as unknown as Choice;
@@ -57,6 +81,7 @@ const answer = {
     options: [{ name: "seamanship rule", mbl_kn: figure(18.8, 18.8, 18.8, "published"), used: true }],
     why: "The only figure known for this line.",
   },
+  people: false,
   needed_kn: 19.2,
   design_factor: 8,
   factor_why: "8 where the load comes and goes",
@@ -84,6 +109,7 @@ const answer = {
 
 const select = vi.fn();
 const attempt = vi.fn();
+const setWraps = vi.fn();
 
 function panel(over: Partial<Answer> = {}) {
   const a = { ...answer, ...over };
@@ -95,6 +121,7 @@ function panel(over: Partial<Answer> = {}) {
       selected={a.ranked[0]}
       select={select}
       attempt={attempt}
+      setWraps={setWraps}
     />,
   );
 }
@@ -113,10 +140,10 @@ afterEach(() => {
 it("ranks with word, shape and evidence, never colour alone", () => {
   panel();
   const row = document.querySelector('[data-ranked="clove-hitch"]') as HTMLElement;
-  expect(row.textContent).toContain("1. Clove hitch");
+  expect(row.textContent).toContain("1. Clove hitch, 4 wraps");
   expect(row.textContent).toContain("wetmarginal86 in 100");
   expect(row.textContent).toContain("dryholds");
-  expect(row.textContent).toContain("▲ breaks at 4.2 × the load");
+  expect(row.textContent).toContain("▲ line short: breaks at 4.2 × the load");
   expect(row.textContent).toContain("strength ○ memory");
   expect(row.querySelector('[role="img"][aria-label^="Bears 10 kN"]')).not.toBeNull();
 });
@@ -126,8 +153,14 @@ it("shows the chosen knot with its figures, and how the score adds up", () => {
   const chosen = screen.getByTestId("chosen");
   expect(chosen.textContent).toContain("Breaks at 8–12 kN");
   expect(chosen.textContent).toContain("Keeps 50–70 % of the line");
-  expect(chosen.textContent).toContain("Takes 650 mm of line, 100 mm of it tail");
-  expect(chosen.textContent).toContain("Bears 4.2 times the load");
+  expect(chosen.textContent).toContain("Takes 65 cm of line to tie; tail 10 cm");
+  expect(chosen.textContent).toContain("it bears 3.9 times the load");
+  expect(chosen.textContent).toContain("Costs 55 cm each time");
+  expect(chosen.textContent).toContain("In 100 like it 86 hold (80 to 90)");
+  expect(chosen.textContent).toContain("the round turn asks 180 N of the hand");
+  expect(chosen.textContent).toContain("each one missing costs 5 to 20 %");
+  fireEvent.click(screen.getByLabelText("One wrap more"));
+  expect(setWraps).toHaveBeenCalledWith(5);
   fireEvent.click(screen.getByText("Why this place"));
   expect(chosen.textContent).toContain("54.0 of 60");
   expect(chosen.textContent).toContain("80.0 of 100");
@@ -158,8 +191,36 @@ it("says why knots were ruled out, those made for the job first", () => {
   expect(document.body.textContent).toContain("Left out, so taken as steady: no other given.");
 });
 
-it("says so when nothing does it, and keeps the caution for people", () => {
-  panel({ ranked: [] });
-  expect(screen.getByRole("note", { name: "Cautions" }).textContent).toContain("A person could be held.");
-  expect(document.body.textContent).toContain("No knot here does this.");
+it("names the nearest when nothing does it, what it lacks and what to do, and keeps the cautions", () => {
+  panel({
+    ranked: [],
+    instead: "Lead a doubled line round the ring.",
+    nearest: {
+      knot: "sampan-hitch",
+      name: "Sampan hitch",
+      reasons: [{ gate: "tail", why: "Needs 8.6 m to tie, and there is 8.0 m." }],
+      change: ["Give it 66 cm more line."],
+    },
+  });
+  const notes = screen.getAllByRole("note", { name: "Cautions" }).map((n) => n.textContent);
+  expect(notes.join()).toContain("A person could be held.");
+  const nothing = screen.getByTestId("nothing").textContent;
+  expect(nothing).toContain("No knot here does this.");
+  expect(nothing).toContain("Lead a doubled line");
+  expect(nothing).toContain("Nearest comes the sampan hitch. Needs 8.6 m to tie");
+  expect(nothing).toContain("Give it 66 cm more line.");
+});
+
+it("ticks nothing and gives no number where people depend on a knot", () => {
+  const held = { class: "holds", why: "every strand is doubled", tag: "trade", worked: false };
+  const eight = choice("figure-eight-follow-through", "Followed-through eight", {
+    dry: held,
+    wet: held,
+    strength: { ...(choice("x", "x").strength as object), word: "yours" },
+    flags: [],
+  });
+  panel({ ranked: [eight], people: true, says: "Tied like this by those who do it." });
+  expect(screen.getByTestId("yourself").textContent).toContain("Tied like this");
+  const text = document.body.textContent ?? "";
+  for (const approval of ["✓", "in 100", "enough"]) expect(text).not.toContain(approval);
 });

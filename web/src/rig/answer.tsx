@@ -10,6 +10,7 @@ import { Card } from "../ui/page";
 import { Verdict } from "../ui/verdict";
 import { Chosen } from "./chosen";
 import { StrengthBar } from "./strength-bar";
+import { Wraps } from "./wraps";
 
 type Props = {
   answer: Answer;
@@ -18,6 +19,7 @@ type Props = {
   selected: Choice | undefined;
   select: (knot: string) => void;
   attempt: (knot: string) => void;
+  setWraps: (wraps: number) => void;
   /** Shown beneath the chosen knot. */
   children?: React.ReactNode;
 };
@@ -36,6 +38,11 @@ export const AnswerPanel = memo(function AnswerPanel(props: Props) {
       )}
       <Flex gap="6" direction={{ base: "column", lg: "row" }} align="flex-start">
         <Box flex="1.35" minW="0" w="100%">
+          {answer.says && (
+            <Card kind="warn" p="3" mb="3" fontWeight="700" data-testid="yourself">
+              {answer.says}
+            </Card>
+          )}
           {answer.ranked.length === 0 && <Nothing answer={answer} />}
           <Flex
             as="ol"
@@ -48,24 +55,43 @@ export const AnswerPanel = memo(function AnswerPanel(props: Props) {
               <Row key={c.knot} {...props} choice={c} place={i + 1} />
             ))}
           </Flex>
+          {answer.then && (
+            <Box mt="3" data-testid="then">
+              <strong>And then:</strong> {answer.then}
+            </Box>
+          )}
           <RuledOut list={answer.ruled_out} />
           <Small answer={answer} />
         </Box>
-        {selected && <Chosen {...props} choice={selected} />}
+        {selected && (
+          <Chosen {...props} choice={selected} wraps={<Wraps choice={selected} set={props.setWraps} />} />
+        )}
       </Flex>
     </>
   );
 });
 
+/** Nothing will do: the knot that comes nearest, what it lacks, and what to do instead. */
 function Nothing({ answer }: { answer: Answer }) {
+  const near = answer.nearest;
   return (
-    <Card kind="warn" p="4">
+    <Card kind="warn" p="4" data-testid="nothing">
       <Box className="head" fontSize="lg">
         No knot here does this.
       </Box>
-      The reasons are below. Change a phrase of the sentence
-      {answer.ruled_out.some((r) => r.near) ? ", starting with what rules out the first of them." : "."} Some
-      jobs want a splice or made-up gear, not a knot.
+      {answer.instead && <Box mb="2">{answer.instead}</Box>}
+      {near && (
+        <Box>
+          Nearest comes the{" "}
+          <Link to={`/knots/${near.knot}`} className="link strong">
+            {near.name.toLowerCase()}
+          </Link>
+          . {near.reasons.map((r) => r.why).join(" ")} <strong>{near.change.join(" ")}</strong>
+        </Box>
+      )}
+      <Box mt="2">
+        <Cautions list={answer.cautions.filter((c) => !c.locked)} />
+      </Box>
     </Card>
   );
 }
@@ -95,23 +121,17 @@ const Row = memo(function Row({
           drawn={c.drawn}
           look={look}
           head={`${place}. ${c.name}${c.wraps ? `, ${c.wraps} wraps` : ""}`}
-          reason={c.reason}
+          reason={c.but[0]?.why ?? c.reason}
+          against={c.but.length > 0}
           wet={c.wet}
           dry={c.dry}
           off={`off ${c.release_word} · ${seconds(c.seconds.likely)} to tie`}
-          limit={`${c.strength.word === "enough" ? "✓" : "▲"} ${c.strength.fails} at ${times(c.strength.times)} × the load`}
+          limit={bears(c)}
         />
         <Box w="190px" flex="none" display={{ base: "none", md: "block" }}>
-          <StrengthBar
-            choice={c}
-            loadKN={answer.rig.peak_kn}
-            neededKN={answer.needed_kn}
-            fishing={fishing}
-            width={190}
-          />
-          <Box fontSize="sm" mt="1" color={c.strength.word === "enough" ? "glass" : "amber"} fontWeight="700">
-            {c.strength.word === "enough" ? "✓" : "▲"} {c.strength.fails} at {times(c.strength.times)} × the
-            load
+          <StrengthBar choice={c} loadKN={answer.rig.peak_kn} fishing={fishing} width={190} />
+          <Box fontSize="sm" mt="1" color={shade[c.strength.word]} fontWeight="700">
+            {bears(c)}
           </Box>
           <Box fontSize="xs" color="quiet">
             strength <Mark tag={c.strength.efficiency.tag} /> · hold{" "}
@@ -146,6 +166,7 @@ const What = memo(function What(props: {
   look: Props["look"];
   head: string;
   reason: string;
+  against: boolean;
   wet: Choice["wet"];
   dry: Choice["dry"];
   off: string;
@@ -155,7 +176,7 @@ const What = memo(function What(props: {
     <>
       <Picture knot={props.knot} name={props.name} drawn={props.drawn} look={props.look} />
       <Box flex="1" minW="0">
-        <Said head={props.head} reason={props.reason} />
+        <Said head={props.head} reason={props.reason} against={props.against} />
         <Flex columnGap="2" rowGap="1" mt="1.5" align="center" wrap="wrap">
           <Verdicts wet={props.wet} dry={props.dry} off={props.off} />
           <Box fontSize="sm" display={{ base: "block", md: "none" }} fontWeight="700">
@@ -188,14 +209,20 @@ const Picture = memo(function Picture(p: {
   );
 });
 
-const Said = memo(function Said({ head, reason }: { head: string; reason: string }) {
+const Said = memo(function Said(p: { head: string; reason: string; against: boolean }) {
+  const { head, reason, against } = p;
   return (
     <>
       <Box className="head" fontSize="lg">
         {head}
       </Box>
       <Box fontSize="md" lineHeight="1.35">
-        {capital(reason)}.
+        {against && (
+          <Box as="span" color="amber" fontWeight="700">
+            ▲{" "}
+          </Box>
+        )}
+        {capital(reason.replace(/\.$/, ""))}.
       </Box>
     </>
   );
@@ -212,6 +239,13 @@ const Verdicts = memo(function Verdicts(p: { wet: Choice["wet"]; dry: Choice["dr
     </>
   );
 });
+
+const shade = { enough: "glass", short: "amber", thin: "amber", yours: "ink" };
+const sign = { enough: "✓", short: "▲ line short:", thin: "▲ thin:", yours: "" };
+
+/** What a knot bears, with the word for it; none of approval where people depend on it. */
+const bears = (c: Choice) =>
+  `${sign[c.strength.word]} ${c.strength.fails} at ${times(c.strength.times)} × the load`.trim();
 
 /** A multiple of the load: one decimal below ten. */
 const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
@@ -294,15 +328,16 @@ const Small = memo(function Small({ answer }: { answer: Answer }) {
           {answer.line.options.map((o) => (
             <Box key={o.name} fontWeight={o.used ? 700 : 400}>
               {o.used ? "● " : "○ "}
-              {capital(o.name)}: {range(o.mbl_kn, (v) => `${short(v)} kN`)}{" "}
-              <Evidence tag={o.mbl_kn.tag} source={o.mbl_kn.source} />
+              {capital(o.name)}: {range(o.mbl_kn, (v) => `${short(v)} kN`)}
+              {o.gives ? `, ${o.gives}` : ""} <Evidence tag={o.mbl_kn.tag} source={o.mbl_kn.source} />
             </Box>
           ))}
           <Box>{answer.line.why}</Box>
           <Box>
             Design factor {short(answer.design_factor)}: {answer.factor_why}{" "}
-            <Evidence tag={answer.factor_tag} source="rope-industry guidance on breaking strength" />. Asked
-            for: {short(answer.needed_kn)} kN.
+            <Evidence tag={answer.factor_tag} source="rope-industry guidance on breaking strength" />. The
+            new, dry line is asked to bear {short(answer.needed_kn)} kN at its low end; what is left in the
+            joint at its worst, twice the load.
           </Box>
           {defaults.map((d) => (
             <Box key={d.field}>

@@ -118,7 +118,7 @@ it("says in words what the whole rig bears and how sure that is", () => {
   show(<WholeRig whole={whole} fishing={false} />);
   const text = screen.getByTestId("whole").textContent;
   expect(text).toContain("The 10 mm polyester gives way first.");
-  expect(text).toContain("▲ short of 10 kN");
+  expect(text).toContain("▲ thin: at its worst less than twice the load, 4 kN");
   expect(text).toContain("holds in over 99 of 100, slips in under 1");
   expect(text).toContain("Then the ring.");
   expect(text).toContain("cut 31 m");

@@ -10,8 +10,14 @@ import { Outcome } from "./whole";
 const ChoiceMap = lazy(() => import("./map").then((m) => ({ default: m.ChoiceMap })));
 
 /** How sure the chosen knot is, and what would change the choice. */
-export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catalogue: Catalogue }) {
-  const { rig, knot, fishing, catalogue } = props;
+export function Changes(props: {
+  rig: Rig;
+  knot: string;
+  fishing: boolean;
+  catalogue: Catalogue;
+  change: (rig: Rig) => void;
+}) {
+  const { rig, knot, fishing, catalogue, change } = props;
   const changes = useLasting(q.changes(rig)).data;
   const chance = useLasting(q.chances(rig)).data?.[knot];
   const [map, setMap] = useState(false);
@@ -56,6 +62,11 @@ export function Changes(props: { rig: Rig; knot: string; fishing: boolean; catal
                 rig={rig}
                 inputs={changes.inputs}
                 catalogue={catalogue}
+                fishing={fishing}
+                change={(next) => {
+                  setMap(false);
+                  change(next);
+                }}
               />
             </Suspense>
           )}

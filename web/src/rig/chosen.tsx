@@ -5,7 +5,7 @@ import type { Answer, Choice } from "../api/client";
 import { Press } from "../ui/button";
 import { Drawing, type Look } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { force, length, range, seconds } from "../ui/format";
+import { force, range, reach, seconds, short } from "../ui/format";
 import { Cautions, Flag } from "../ui/notes";
 import { Card } from "../ui/page";
 
@@ -15,11 +15,13 @@ type Props = {
   fishing: boolean;
   look: Look;
   attempt: (knot: string) => void;
+  /** The control of its wraps, where it has any. */
+  wraps?: React.ReactNode;
   children?: React.ReactNode;
 };
 
 /** The chosen knot: what it bears, how it holds, how it comes off, and what to do with it. */
-export function Chosen({ choice: c, answer, fishing, look, attempt, children }: Props) {
+export function Chosen({ choice: c, answer, fishing, look, attempt, wraps, children }: Props) {
   const [why, setWhy] = useState(false);
   return (
     <Card flex="1" minW="0" w="100%" p="4" data-testid="chosen">
@@ -33,16 +35,30 @@ export function Chosen({ choice: c, answer, fishing, look, attempt, children }: 
           h={{ base: "120px", md: "190px" }}
           flex="none"
         />
-        <Facts choice={c} fishing={fishing} />
+        <Facts choice={c} fishing={fishing} two={answer.other !== undefined} />
       </Flex>
       <Flex direction="column" gap="2" mt="3">
         {c.flags.map((f) => (
           <Flag key={f} text={f} />
         ))}
-        <Holding choice={c} wet={!answer.rig.dry} />
+        <Holding choice={c} wet={!answer.rig.dry} people={answer.people} />
         <Box fontSize="md">
-          <strong>Off:</strong> {c.release_how}
+          <strong>Off:</strong> {c.release_how} {c.letting_go}
         </Box>
+        {c.backup && (
+          <Box fontSize="md">
+            <strong>Backup:</strong>{" "}
+            <Link to={`/knots/${c.backup}`} className="link">
+              see it tied
+            </Link>
+          </Box>
+        )}
+        {c.decided && (
+          <Box fontSize="md">
+            <strong>Why here:</strong> {c.decided}
+          </Box>
+        )}
+        {wraps}
       </Flex>
       <Flex gap="2" mt="3" wrap="wrap" className="no-print">
         <Press look="main" asChild>
@@ -68,7 +84,7 @@ export function Chosen({ choice: c, answer, fishing, look, attempt, children }: 
   );
 }
 
-function Facts({ choice: c, fishing }: { choice: Choice; fishing: boolean }) {
+function Facts({ choice: c, fishing, two }: { choice: Choice; fishing: boolean; two: boolean }) {
   return (
     <Box minW="0">
       <Heading as="h2" fontSize="xl">
@@ -83,10 +99,19 @@ function Facts({ choice: c, fishing }: { choice: Choice; fishing: boolean }) {
         <Evidence tag={c.strength.efficiency.tag} source={c.strength.efficiency.source} />
       </Fact>
       <Fact name="Takes">
-        {length(c.needs_m * 1000)} of line, {length(c.tail_m * 1000)} of it tail
+        {reach(c.needs_m)} of line to tie
+        {two && c.needs_other_m ? `, ${reach(c.needs_other_m)} of the other` : ""}
+        {c.left_on_mm ? `; leave ${short(c.left_on_mm)} mm on` : `; tail ${reach(c.tail_m)}`}
         <Evidence
           tag="computed"
-          source="the line in the knot and round the object (our estimates) plus the shortest tail (common practice, no source)"
+          source="the larger of what the fingers need (common practice, no source) and the line in the knot, round the object, and the usual tail (our estimates), a backup included where people depend on it"
+        />
+      </Fact>
+      <Fact name="Costs">
+        {reach(c.consumes_m)} each time it is cut off
+        <Evidence
+          tag="computed"
+          source="the line in the knot and round the object (our estimates) and the end that is left on"
         />
       </Fact>
       <Fact name="Tied in">
@@ -122,12 +147,18 @@ function Fact({ name, children }: { name: string; children: React.ReactNode }) {
   );
 }
 
-function Holding({ choice, wet }: { choice: Choice; wet: boolean }) {
+/** How it holds: the chance with its ends, worked out or read from use; no number where people depend on it. */
+function Holding({ choice, wet, people }: { choice: Choice; wet: boolean; people: boolean }) {
   const h = wet ? choice.wet : choice.dry;
+  const of = (p: number | undefined) => Math.round(100 * (p ?? 0));
+  const source = h.worked
+    ? "friction of rope on object and rope on rope, taught by use: see Method"
+    : "by use, not worked out: what the word comes to is our own reading";
   return (
     <Box fontSize="md">
       <strong>{wet ? "Wet:" : "Dry:"}</strong> {h.class} – {h.why}.{" "}
-      <Evidence tag={h.tag} source={h.mu?.source} />
+      {!people && `In 100 like it ${of(h.chance)} hold (${of(h.chance_low)} to ${of(h.chance_high)}). `}
+      <Evidence tag={h.tag} source={source} />
     </Box>
   );
 }

@@ -1,7 +1,17 @@
 import { describe, expect, it } from "vitest";
 import type { Catalogue, Task } from "../api/client";
 import { fields } from "../test/fields";
-import { decode, encode, firstRig, fittingOf, jointOf, lineOf, withLine, withTask } from "./document";
+import {
+  decode,
+  encode,
+  firstRig,
+  fittingOf,
+  jointOf,
+  lineOf,
+  turnedTo,
+  withLine,
+  withTask,
+} from "./document";
 import { phrases, plain, sentence } from "./phrases";
 
 const start: Task["start"] = {
@@ -12,10 +22,20 @@ const start: Task["start"] = {
   character: "alternating",
 };
 const task = (id: string, between: Task["between"], more: Partial<Task> = {}): Task =>
-  ({ id, name: `do ${id}`, between, release: "slack", weights: "mooring", start, ...more }) as Task;
+  ({
+    id,
+    name: `do ${id}`,
+    between,
+    release: "slack",
+    weights: "mooring",
+    group: "mooring",
+    start,
+    ...more,
+  }) as Task;
 
 const catalogue = {
   fields,
+  task_groups: ["mooring", "fishing"],
   materials: [
     { id: "polyester", name: "polyester", fishing: false, constructions: ["laid", "braid"] },
     { id: "mono", name: "nylon monofilament", fishing: true, constructions: ["solid"] },
@@ -36,6 +56,8 @@ const catalogue = {
       fittings: ["hook-eye"],
       fitting: "hook-eye",
       release: "cut",
+      group: "fishing",
+      also: ["streamer"],
       start: {
         material: "mono",
         construction: "solid",
@@ -65,14 +87,22 @@ describe("the rig in the address", () => {
 });
 
 describe("turning to another task", () => {
-  it("keeps line and load where the new task is for the same kind of line", () => {
-    const rig = withLine(firstRig, { diameter_mm: 14 });
+  it("keeps a line of one's own, and a load within the same kind of work", () => {
+    const rig = { ...withLine(firstRig, { diameter_mm: 14 }), peak_kn: 3 };
     const next = withTask(rig, byId("join"), catalogue);
     expect(lineOf(next).diameter_mm).toBe(14);
-    expect(next.peak_kn).toBe(rig.peak_kn);
+    expect(next.peak_kn).toBe(3);
     expect(fittingOf(next)).toBeUndefined();
     expect(next.chain[0]?.line?.diameter_mm).toBe(12);
-    expect(jointOf(next).tail_m).toBe(1.2);
+    expect(turnedTo(rig, next)).toBe("Kept: your line, your load. The rest is as usual for this task.");
+    expect(turnedTo(rig, rig)).toBe("");
+  });
+
+  it("brings its own world otherwise: line, tail, risk", () => {
+    const next = withTask(firstRig, byId("join"), catalogue);
+    expect(lineOf(next).diameter_mm).toBe(6);
+    expect(jointOf(next).tail_m).toBeUndefined();
+    expect(next.consequence).toBe("gear");
   });
 
   it("starts from a usual line and load where it is not", () => {
@@ -113,6 +143,9 @@ describe("the sentence", () => {
 
   it("changes what its phrases say", () => {
     const p = phrases(firstRig, catalogue);
+    if (!p.task || !("options" in p.task)) throw new Error("task is a choice");
+    expect(p.task.options.map((o) => o.group)).toEqual(["mooring", "mooring", "fishing"]);
+    expect(p.task.options[2]?.also).toBe("streamer");
     if (!p.wet || !("options" in p.wet)) throw new Error("wet is a choice");
     expect(p.wet.choose("dry").dry).toBe(true);
     if (!p.tail || !("quantity" in p.tail)) throw new Error("tail is typed");

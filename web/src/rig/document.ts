@@ -117,6 +117,34 @@ export const withJoint = (rig: Rig, part: Partial<JointDoc>): Rig =>
 export const withLine = (rig: Rig, part: Partial<LineDoc>): Rig =>
   element(rig, 2, { line: { ...lineOf(rig), ...part } });
 
+/** The rig with one of the numbers of a map set, in the unit that the map has it in. */
+export function withInput(rig: Rig, input: string, value: number): Rig {
+  const v = Number(value.toPrecision(2));
+  switch (input) {
+    case "load":
+      return { ...rig, peak_kn: v };
+    case "fitting.size":
+      return withFitting(rig, { size_mm: v });
+    case "other.diameter":
+      return withOther(rig, { diameter_mm: v });
+    case "line.diameter":
+      return withLine(rig, { diameter_mm: v });
+    case "line.label":
+      return withLine(rig, { label_kn: v });
+    case "line.mu":
+      return withLine(rig, { mu: v });
+    case "tail":
+      return withJoint(rig, { tail_m: v });
+    case "wraps":
+      return withJoint(rig, { wraps: Math.max(1, Math.round(v)) });
+    case "time":
+      return withJoint(rig, { seconds: v });
+    case "distance":
+      return withJoint(rig, { distance_m: v });
+  }
+  return rig;
+}
+
 /** What a rig needs to know of a line of the locker; what it leaves out is cleared. */
 export const lineOnly = (l: LineDoc): LineDoc => ({
   material: l.material,
@@ -146,17 +174,36 @@ export function fishingTask(task: Task, catalogue: Catalogue): boolean {
   return catalogue.materials.find((m) => m.id === task.start.material)?.fishing ?? false;
 }
 
-/** Turns the rig to another task. The line and the load stay, unless the new task is for another kind of line. */
+/** A usual line for a task. */
+const usualLine = ({ start }: Task): LineDoc =>
+  start.label_kn
+    ? { material: start.material, construction: start.construction, label_kn: start.label_kn }
+    : { material: start.material, construction: start.construction, diameter_mm: start.diameter_mm };
+
+/** The line is not the one that its task begins with: somebody chose it. */
+function lineIsOwn(rig: Rig, catalogue: Catalogue): boolean {
+  const task = catalogue.tasks.find((t) => t.id === jointOf(rig).task);
+  const { material, diameter_mm, label_kn, wear } = lineOf(rig);
+  const usual = task && usualLine(task);
+  return (
+    usual?.material !== material ||
+    usual?.diameter_mm !== diameter_mm ||
+    usual?.label_kn !== label_kn ||
+    Boolean(wear)
+  );
+}
+
+/**
+ * Turns the rig to another task, which brings its own world: load, how it acts, what is at risk, and the
+ * thing it is tied to. A line of one's own stays where the new task is for that kind of line, a load of
+ * one's own within the same kind of work.
+ */
 export function withTask(rig: Rig, task: Task, catalogue: Catalogue): Rig {
-  const keep = fishingTask(task, catalogue) === isFishing(rig, catalogue);
-  const { material, construction, diameter_mm, label_kn, other_mm, peak_kn, character } = task.start;
-  const fresh: LineDoc = label_kn
-    ? { material, construction, label_kn }
-    : { material, construction, diameter_mm };
-  const line = keep ? lineOf(rig) : fresh;
-  const joint: JointDoc = { task: task.id, release: task.release };
-  const tail = jointOf(rig).tail_m;
-  if (keep && tail) joint.tail_m = tail;
+  const before = catalogue.tasks.find((t) => t.id === jointOf(rig).task);
+  const alike = fishingTask(task, catalogue) === isFishing(rig, catalogue);
+  const line = alike && lineIsOwn(rig, catalogue) ? lineOf(rig) : usualLine(task);
+  const ownLoad = before?.group === task.group && before.start.peak_kn !== rig.peak_kn;
+  const { other_mm, peak_kn, character, consequence } = task.start;
   let end: Schemas["RigElement"];
   if (task.between === "fitting") {
     const now = fittingOf(rig);
@@ -167,15 +214,32 @@ export function withTask(rig: Rig, task: Task, catalogue: Catalogue): Rig {
         ? { fitting: now }
         : { fitting: { kind, size_mm: usual?.default_mm, surface: usual?.surface } };
   } else {
-    end = { line: otherOf(rig) ?? { ...fresh, diameter_mm: other_mm ?? diameter_mm } };
+    const other = otherOf(rig);
+    end = {
+      line: alike && other ? other : { ...usualLine(task), diameter_mm: other_mm ?? task.start.diameter_mm },
+    };
   }
   return {
     ...rig,
-    chain: [end, { joint }, { line }],
-    peak_kn: keep ? rig.peak_kn : peak_kn,
-    character: keep ? rig.character : character,
-    consequence: keep ? rig.consequence : "gear",
+    chain: [end, { joint: { task: task.id, release: task.release } }, { line }],
+    peak_kn: ownLoad ? rig.peak_kn : peak_kn,
+    character,
+    consequence: (consequence as Rig["consequence"]) || "gear",
   };
+}
+
+/** What became of the rig when it was turned to another task, in words; nothing if it was not. */
+export function turnedTo(before: Rig, after: Rig): string {
+  if (jointOf(before).task === jointOf(after).task || before.chain.length !== after.chain.length) return "";
+  const stayed = [
+    JSON.stringify(lineOf(before)) === JSON.stringify(lineOf(after)) && "your line",
+    before.peak_kn === after.peak_kn && "your load",
+    fittingOf(before) &&
+      JSON.stringify(fittingOf(before)) === JSON.stringify(fittingOf(after)) &&
+      "what it is tied to",
+  ].filter(Boolean);
+  const kept = stayed.length > 0 ? `Kept: ${stayed.join(", ")}. ` : "";
+  return `${kept}The rest is as usual for this task.`;
 }
 
 /** The rig as text for the address, and back. */

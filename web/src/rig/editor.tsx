@@ -1,9 +1,9 @@
 import { Box, chakra, Flex, Input, Popover, Portal } from "@chakra-ui/react";
-import { memo, useEffect, useRef, useState } from "react";
+import { Fragment, memo, useEffect, useRef, useState } from "react";
 import { ApiError, type Rig } from "../api/client";
 import { readQuantity } from "../api/hooks";
 import { Press } from "../ui/button";
-
+import { capital } from "../ui/format";
 import type { Phrase } from "./phrases";
 
 type Props = {
@@ -76,6 +76,9 @@ const Frame = memo(function Frame(props: {
   );
 });
 
+/** From so many choices on there is a field to look for one. */
+const many = 12;
+
 function Options({
   phrase,
   done,
@@ -83,6 +86,7 @@ function Options({
   phrase: Extract<Phrase, { options: unknown }>;
   done: (rig: Rig) => void;
 }) {
+  const [sought, seek] = useState("");
   const move = (e: React.KeyboardEvent) => {
     const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
     if (!step) return;
@@ -90,36 +94,74 @@ function Options({
     const all = [...e.currentTarget.querySelectorAll<HTMLElement>("button")];
     all[(all.indexOf(document.activeElement as HTMLElement) + step + all.length) % all.length]?.focus();
   };
+  const has = (o: (typeof phrase.options)[number]) =>
+    `${o.text} ${o.group ?? ""} ${o.also ?? ""}`.toLowerCase().includes(sought.trim().toLowerCase());
+  const list = phrase.options.filter(has);
   return (
-    <Flex direction="column" role="listbox" aria-label={phrase.label} onKeyDown={move}>
-      {phrase.options.map((o) => (
-        <chakra.button
-          type="button"
-          key={o.id}
-          role="option"
-          aria-selected={o.id === phrase.value}
-          data-option={o.id}
-          minH="44px"
-          px="3"
-          textAlign="left"
-          borderRadius="sm"
-          cursor="pointer"
-          fontWeight={o.id === phrase.value ? 700 : 400}
-          bg={o.id === phrase.value ? "amberWash" : "transparent"}
-          _hover={{ bg: "amberWash" }}
-          onClick={() => done(phrase.choose(o.id))}
-        >
-          {o.id === phrase.value ? "● " : ""}
-          {o.text}
-          {o.note && (
-            <Box as="span" color="quiet" fontSize="sm">
-              {" "}
-              – {o.note}
-            </Box>
-          )}
-        </chakra.button>
-      ))}
+    <Flex direction="column" onKeyDown={move}>
+      {phrase.options.length > many && (
+        <Input
+          autoFocus
+          type="search"
+          placeholder="Look for, e.g. tow, buoy, braid"
+          aria-label={`Look for: ${phrase.label}`}
+          value={sought}
+          onChange={(e) => seek(e.target.value)}
+          onKeyDown={(e) => {
+            const first = list[0];
+            if (e.key === "Enter" && first) done(phrase.choose(first.id));
+          }}
+          mb="2"
+        />
+      )}
+      <Flex direction="column" role="listbox" aria-label={phrase.label}>
+        {list.map((o, i) => (
+          <Fragment key={o.id}>
+            {o.group && o.group !== list[i - 1]?.group && (
+              <Box role="presentation" color="quiet" fontWeight="700" fontSize="sm" mt={i ? "2" : "0"} px="3">
+                {capital(o.group)}
+              </Box>
+            )}
+            <Option option={o} on={o.id === phrase.value} choose={() => done(phrase.choose(o.id))} />
+          </Fragment>
+        ))}
+      </Flex>
+      {list.length === 0 && <Box px="3">Nothing is called that here.</Box>}
     </Flex>
+  );
+}
+
+function Option(props: {
+  option: { id: string; text: string; note?: string };
+  on: boolean;
+  choose: () => void;
+}) {
+  const { option: o, on, choose } = props;
+  return (
+    <chakra.button
+      type="button"
+      role="option"
+      aria-selected={on}
+      data-option={o.id}
+      minH="44px"
+      px="3"
+      textAlign="left"
+      borderRadius="sm"
+      cursor="pointer"
+      fontWeight={on ? 700 : 400}
+      bg={on ? "amberWash" : "transparent"}
+      _hover={{ bg: "amberWash" }}
+      onClick={choose}
+    >
+      {on ? "● " : ""}
+      {o.text}
+      {o.note && (
+        <Box as="span" color="quiet" fontSize="sm">
+          {" "}
+          – {o.note}
+        </Box>
+      )}
+    </chakra.button>
   );
 }
 

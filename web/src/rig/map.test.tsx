@@ -1,9 +1,9 @@
-import { cleanup, screen, waitFor } from "@testing-library/react";
+import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
 import type { Catalogue, Schemas } from "../api/client";
 import { show } from "../test/app";
 import { firstRig } from "./document";
-import { ChoiceMap } from "./map";
+import { ChoiceMap, ticks } from "./map";
 
 afterEach(() => {
   cleanup();
@@ -43,8 +43,19 @@ function stream(text: string, size: number) {
   );
 }
 
+const change = vi.fn();
 const open = () =>
-  show(<ChoiceMap open close={() => undefined} rig={firstRig} inputs={inputs} catalogue={catalogue} />);
+  show(
+    <ChoiceMap
+      open
+      close={() => undefined}
+      rig={firstRig}
+      inputs={inputs}
+      catalogue={catalogue}
+      fishing={false}
+      change={change}
+    />,
+  );
 
 it("reads the rows as they come and names every patch with number and word", async () => {
   const rows = Array.from({ length: 8 }, (_, y) =>
@@ -58,7 +69,14 @@ it("reads the rows as they come and names every patch with number and word", asy
   open();
   await waitFor(() => expect(screen.getByTestId("map").dataset.rows).toBe("8"));
   const text = screen.getByTestId("map").textContent ?? "";
-  for (const word of ["Bowline", "Clove hitch", "nothing will do", "your rig", "up to 16 kN"])
+  for (const tick of ["2 mm", "5 mm", "10 mm", "2 kN"]) expect(text).toContain(tick);
+  // Pressed in the middle, the rig goes to the middle of both scales: 4 mm and 4 kN.
+  const patches = screen.getByTestId("patches");
+  patches.getBoundingClientRect = () => ({ left: 0, top: 0, width: 200, height: 100 }) as DOMRect;
+  fireEvent.click(patches, { clientX: 100, clientY: 50 });
+  const set = change.mock.calls[0]?.[0];
+  expect([set.chain[2].line.diameter_mm, set.peak_kn]).toEqual([4, 4]);
+  for (const word of ["Bowline", "Clove hitch", "nothing will do", "your rig", "10 kN"])
     expect(text).toContain(word);
   const [request] = asked.mock.calls[0] as unknown as [Request];
   expect(request.url).toContain("x=line.diameter&y=load");
@@ -69,4 +87,9 @@ it("says so when the map cannot be drawn", async () => {
   vi.stubGlobal("fetch", async () => new Response("{}", { status: 422 }));
   open();
   await screen.findByText(/cannot be drawn/);
+});
+
+it("marks round values along its scales", () => {
+  expect(ticks(1, 16).map((t) => t.value)).toEqual([1, 2, 5, 10]);
+  expect(ticks(1, 16)[1]?.at).toBeCloseTo(25);
 });

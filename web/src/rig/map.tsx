@@ -4,10 +4,11 @@ import { useEffect, useRef, useState } from "react";
 import type { Catalogue, Rig, Schemas } from "../api/client";
 import { q } from "../api/queries";
 import { Evidence } from "../ui/evidence";
-import { length, seconds, short } from "../ui/format";
+import { force, length, seconds, short } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Pick } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
+import { withInput } from "./document";
 
 type Plane = Schemas["WhatifPlane"];
 type Input = Schemas["InputRange"];
@@ -15,8 +16,22 @@ type Input = Schemas["InputRange"];
 /** Patches and how each is marked: never by colour alone. */
 const fills = ["#d9962f", "#4f9d94", "#c8d6b4", "#e8c9a0", "#8fb8c9", "#c79a8b", "#b7a6c9", "#e6dc8c"];
 
-const write = (value: number, unit: string) =>
-  unit === "mm" ? length(value) : unit === "s" ? seconds(value) : `${short(value)}${unit ? ` ${unit}` : ""}`;
+const write = (value: number, unit: string, fishing: boolean) => {
+  const v = Number(value.toPrecision(2));
+  if (unit === "mm") return length(v);
+  if (unit === "s") return seconds(v);
+  if (unit === "kN") return force(v, fishing);
+  return `${short(v)}${unit ? ` ${unit}` : ""}`;
+};
+
+/** Round values along a logarithmic axis, four or five of them, with how far along they stand in per cent. */
+export function ticks(from: number, to: number): { value: number; at: number }[] {
+  const all: number[] = [];
+  for (let e = Math.floor(Math.log10(from)); e <= Math.ceil(Math.log10(to)); e++)
+    for (const m of [1, 2, 5]) all.push(Number((m * 10 ** e).toPrecision(1)));
+  const at = (v: number) => (100 * Math.log(v / from)) / Math.log(to / from);
+  return all.filter((v) => v >= from && v <= to).map((value) => ({ value, at: at(value) }));
+}
 
 /** Which knot comes first over two numbers of the rig, filled in as it is worked out. */
 export function ChoiceMap(props: {
@@ -25,8 +40,10 @@ export function ChoiceMap(props: {
   rig: Rig;
   inputs: Input[];
   catalogue: Catalogue;
+  fishing: boolean;
+  change: (rig: Rig) => void;
 }) {
-  const { open, close, rig, inputs, catalogue } = props;
+  const { open, close, rig, inputs, catalogue, fishing, change } = props;
   const [x, setX] = useState("");
   const [y, setY] = useState("load");
   const across = inputs.find((i) => i.id === x)?.id ?? inputs.find((i) => i.id !== y)?.id ?? "";
@@ -46,7 +63,15 @@ export function ChoiceMap(props: {
         </Box>
       </Flex>
       <Trouble error={error} />
-      {data?.plane && <Picture plane={data.plane} rows={data.rows} catalogue={catalogue} />}
+      {data?.plane && (
+        <Picture
+          plane={data.plane}
+          rows={data.rows}
+          catalogue={catalogue}
+          fishing={fishing}
+          set={(x, y) => change(withInput(withInput(rig, across, x), data.plane?.y.input ?? "", y))}
+        />
+      )}
     </Sheet>
   );
 }
@@ -78,27 +103,56 @@ function middles(rows: Rows, known: string[]) {
 const share = (a: Schemas["WhatifAxis"]) =>
   a.now > 0 ? (100 * Math.log(a.now / a.from)) / Math.log(a.to / a.from) : undefined;
 
-function Picture({ plane, rows, catalogue }: { plane: Plane; rows: Rows; catalogue: Catalogue }) {
+function Picture(props: {
+  plane: Plane;
+  rows: Rows;
+  catalogue: Catalogue;
+  fishing: boolean;
+  set: (x: number, y: number) => void;
+}) {
+  const { plane, rows, catalogue, fishing, set } = props;
   const known = knotsOf(rows);
+  const [tx, ty] = [ticks(plane.x.from, plane.x.to), ticks(plane.y.from, plane.y.to)];
+  const tick = { position: "absolute", fontSize: "xs", whiteSpace: "nowrap" } as const;
   return (
     <Flex mt="4" data-testid="map" data-rows={rows.size} gap="4" direction={{ base: "column", md: "row" }}>
-      <Box flex="1.6">
-        <Box fontSize="sm">
-          ↑ {plane.y.name}, up to {write(plane.y.to, plane.y.unit)}
+      <Box flex="1.6" ps="14">
+        <Box fontSize="sm" ms="-14">
+          ↑ {plane.y.name}
         </Box>
-        <Patches plane={plane} rows={rows} known={known} />
-        <Flex justify="space-between" fontSize="sm">
-          <span>{write(plane.x.from, plane.x.unit)}</span>
-          <span>{plane.x.name} →</span>
-          <span>{write(plane.x.to, plane.x.unit)}</span>
-        </Flex>
+        <Box position="relative">
+          {ty.map((t) => (
+            <Box
+              key={t.value}
+              {...tick}
+              right="100%"
+              pe="1.5"
+              top={`${100 - t.at}%`}
+              transform="translateY(-50%)"
+            >
+              {write(t.value, plane.y.unit, fishing)} ╴
+            </Box>
+          ))}
+          <Patches plane={plane} rows={rows} known={known} set={set} />
+        </Box>
+        <Box position="relative" h="20px">
+          {tx.map((t) => (
+            <Box key={t.value} {...tick} left={`${t.at}%`} transform="translateX(-50%)">
+              {write(t.value, plane.x.unit, fishing)}
+            </Box>
+          ))}
+        </Box>
+        <Box textAlign="end" fontSize="sm">
+          {plane.x.name} →
+        </Box>
       </Box>
       <Legend plane={plane} known={known} catalogue={catalogue} />
     </Flex>
   );
 }
 
-function Patches({ plane, rows, known }: { plane: Plane; rows: Rows; known: string[] }) {
+function Patches(props: { plane: Plane; rows: Rows; known: string[]; set: (x: number, y: number) => void }) {
+  const { plane, rows, known, set } = props;
   const canvas = useRef<HTMLCanvasElement>(null);
   const order = known.join(" ");
   useEffect(() => {
@@ -117,9 +171,25 @@ function Patches({ plane, rows, known }: { plane: Plane; rows: Rows; known: stri
     }
   }, [rows, plane, order]);
   const [cx, cy] = [share(plane.x), share(plane.y)];
-  const on = { position: "absolute", transform: "translate(-50%,-50%)" } as const;
+  const on = { position: "absolute", transform: "translate(-50%,-50%)", pointerEvents: "none" } as const;
+  const press = (e: React.MouseEvent<HTMLElement>) => {
+    const box = e.currentTarget.getBoundingClientRect();
+    const along = (a: Schemas["WhatifAxis"], share: number) => a.from * (a.to / a.from) ** share;
+    set(
+      along(plane.x, (e.clientX - box.left) / box.width),
+      along(plane.y, 1 - (e.clientY - box.top) / box.height),
+    );
+  };
   return (
-    <Box position="relative" border="2px solid" borderColor="ink">
+    <Box
+      position="relative"
+      border="2px solid"
+      borderColor="ink"
+      cursor="crosshair"
+      onClick={press}
+      data-testid="patches"
+      title="Press where your rig shall stand"
+    >
       <Canvas ref={canvas} htmlWidth={plane.columns} htmlHeight={plane.rows} />
       {middles(rows, known).map(
         (m) =>
@@ -191,8 +261,9 @@ function Legend({ plane, known, catalogue }: { plane: Plane; known: string[]; ca
         </Flex>
       )}
       <Box color="quiet" fontSize="sm" mt="2">
-        Each patch is the first in rank there, everything else as in your rig. Both scales double at equal
-        steps. <Evidence tag="computed" source="the ranking, worked out once for every patch" />
+        Each number and colour is the knot that comes first there, everything else as in your rig. Press a
+        place to set the rig to it. Both scales double at equal steps.{" "}
+        <Evidence tag="computed" source="the ranking, worked out once for every patch" />
       </Box>
     </Box>
   );

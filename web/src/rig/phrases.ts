@@ -10,7 +10,12 @@ export type Phrase = {
   label: string;
   text: string;
 } & (
-  | { options: { id: string; text: string; note?: string }[]; value: string; choose: (id: string) => Rig }
+  | {
+      /** In groups where they have one; also holds other words that they are looked for by. */
+      options: { id: string; text: string; note?: string; group?: string; also?: string }[];
+      value: string;
+      choose: (id: string) => Rig;
+    }
   | {
       quantity: "length" | "force";
       bare: "mm" | "m" | "kN" | "lb";
@@ -24,6 +29,9 @@ export type Phrase = {
       set: (value: number) => Rig;
     }
 );
+
+/** The kinds of work, in the order in which they are listed. */
+const groups = (c: Catalogue) => c.task_groups as string[];
 
 /** A row of the table of fields: what it is called, how it is typed, which words it can hold. */
 const row = (c: Catalogue, part: string, json: string) =>
@@ -111,7 +119,8 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       text: task?.name ?? joint.task,
       options: c.tasks
         .filter((t) => !inner || t.between !== "fitting")
-        .map((t) => ({ id: t.id, text: t.name })),
+        .toSorted((a, b) => groups(c).indexOf(a.group) - groups(c).indexOf(b.group))
+        .map((t) => ({ id: t.id, text: t.name, group: t.group, also: t.also?.join(" ") })),
       value: joint.task,
       choose: (id) =>
         doc.withTask(rig, c.tasks.find((t) => t.id === id) ?? (task as NonNullable<typeof task>), c),
@@ -171,7 +180,7 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       id: "time",
       label: label(c, "joint", "seconds"),
       text: joint.seconds ? `${seconds(joint.seconds)} to tie it` : "time enough",
-      options: [0, 10, 30, 60, 180, 400].map((s) => ({
+      options: [0, 10, 20, 30, 60, 120, 180, 400].map((s) => ({
         id: String(s),
         text: s === 0 ? "time enough" : `${seconds(s)} to tie it`,
       })),
@@ -211,7 +220,7 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       now: fitting.size_mm ?? usual?.default_mm ?? 0,
       write: length,
       hint: `The ${usual?.size_is ?? "size"}, as in 40 mm or 1 1/2 in.`,
-      quick: ["25 mm", "40 mm", "60 mm", "150 mm"],
+      quick: quickSizes(usual?.default_mm ?? 40),
       set: (value) => doc.withFitting(rig, { size_mm: value }),
     };
     out.fitting_surface = {
@@ -243,6 +252,12 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
     out.other_kind = kindPhrase("other_kind", "other", other, rig, c);
   }
   return out;
+}
+
+/** Sizes about the usual one of a fitting. */
+function quickSizes(usual: number): string[] {
+  const round = (x: number) => Number(x.toPrecision(x < 10 ? 1 : 2));
+  return [0.6, 1, 1.6, 2.5].map((k) => length(round(usual * k)));
 }
 
 /** A line's size: its diameter, or for fishing line its pound test. */

@@ -1,12 +1,13 @@
 import type { Choice } from "../api/client";
 import { force, short } from "../ui/format";
 
-type Props = { choice: Choice; loadKN: number; neededKN: number; fishing: boolean; width?: number };
+type Props = { choice: Choice; loadKN: number; fishing: boolean; width?: number };
 
-/** Capacity drawn as a length of rope; the load and the load × design factor are notches on it. */
-export function StrengthBar({ choice, loadKN, neededKN, fishing, width = 230 }: Props) {
+/** Capacity drawn as a length of rope; the load and twice the load are notches on it. */
+export function StrengthBar({ choice, loadKN, fishing, width = 230 }: Props) {
   const cap = choice.strength.capacity_kn;
-  const top = Math.max(Math.min(cap.high, neededKN * 2.2), neededKN) * 1.08;
+  const twice = 2 * loadKN;
+  const top = Math.max(Math.min(cap.high, loadKN * 9), twice * 1.3) * 1.08;
   const x = (kN: number) => Math.min((kN / top) * (width - 4), width - 4) + 2;
   const off = cap.likely > top;
   const ticks = [];
@@ -17,7 +18,7 @@ export function StrengthBar({ choice, loadKN, neededKN, fishing, width = 230 }: 
       viewBox={`0 0 ${width} 46`}
       className="block"
       role="img"
-      aria-label={`Bears ${force(cap.likely, fishing)}, ${short(choice.strength.times)} times the load; asked for ${force(neededKN, fishing)}`}
+      aria-label={`Bears ${force(cap.likely, fishing)}, ${short(choice.strength.times)} times the load; twice the load is ${force(twice, fishing)}`}
     >
       <rect
         x="2"
@@ -53,18 +54,18 @@ export function StrengthBar({ choice, loadKN, neededKN, fishing, width = 230 }: 
         <path d={`M${width - 10} 8l6 8.500-6 8.500`} fill="none" stroke="var(--ink)" strokeWidth="1.8" />
       )}
       <path d={`M${x(loadKN)} 6v21`} stroke="var(--ink)" strokeWidth="2.4" />
-      <path d={`M${x(neededKN)} 6v21`} stroke="var(--flare)" strokeWidth="2.4" strokeDasharray="4 2" />
+      <path d={`M${x(twice)} 6v21`} stroke="var(--flare)" strokeWidth="2.4" strokeDasharray="4 2" />
       <text x={Math.max(2, x(loadKN) - 6)} y="41" fontSize="13" fill="var(--ink)">
         load
       </text>
       <text
-        x={x(neededKN)}
+        x={Math.max(x(twice) - 4, x(loadKN) + 28)}
         y="41"
         fontSize="13"
         fill="var(--ink)"
-        textAnchor={x(neededKN) > width - 60 ? "end" : "middle"}
+        textAnchor="start"
       >
-        asked for
+        2 ×
       </text>
     </svg>
   );

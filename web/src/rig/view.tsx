@@ -12,7 +12,7 @@ import { AnswerPanel } from "./answer";
 import { Bar } from "./bar";
 import { Chain } from "./chain";
 import { Changes } from "./changes";
-import { isFishing, isInner, jointOf, jointsOf, lineOf, merge, part, withJoint } from "./document";
+import { isFishing, isInner, jointOf, jointsOf, lineOf, merge, part, turnedTo, withJoint } from "./document";
 import { LineDrawing } from "./line-drawing";
 import { phrases, plain, sentence } from "./phrases";
 import { Sentence } from "./sentence";
@@ -45,14 +45,20 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   const selected = a?.ranked.find((x) => x.knot === own) ?? a?.ranked[0];
   const fishing = isFishing(here, c);
   const parts = useMemo(() => sentence(here, c, inner), [here, c, inner]);
-  const changePart = (next: Rig) => change(merge(rig, joint, next));
+  const [turned, setTurned] = useState("");
+  const changePart = (next: Rig) => {
+    setTurned(turnedTo(here, next));
+    change(merge(rig, joint, next));
+  };
   const choose = useSame((knot: string) => changePart(withJoint(here, { knot })));
+  const setPart = useSame(changePart);
+  const setWraps = useSame((wraps: number) => changePart(withJoint(here, { wraps })));
   // What takes longer to work out waits until the rig has stood for a moment.
   const [settled] = useDebounce(here, 250);
   const knot = error ? undefined : selected?.knot;
   const beneath = useMemo(
-    () => knot && <Changes rig={settled} knot={knot} fishing={fishing} catalogue={c} />,
-    [settled, knot, fishing, c],
+    () => knot && <Changes rig={settled} knot={knot} fishing={fishing} catalogue={c} change={setPart} />,
+    [settled, knot, fishing, c, setPart],
   );
   return (
     <Box as="main" w="100%" maxW="1360px" mx="auto">
@@ -76,6 +82,11 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
       )}
       <Pad bg="sheet" borderBlock="1.5px solid" borderColor="rule">
         <Sentence parts={parts} change={changePart} />
+        {turned && (
+          <Box color="quiet" role="status" data-testid="turned">
+            {turned}
+          </Box>
+        )}
         <Press look="bare" className="no-print" onClick={() => setLoad(true)}>
           Work out the load
         </Press>
@@ -96,6 +107,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
             selected={selected}
             select={choose}
             attempt={setAttempt}
+            setWraps={setWraps}
           >
             {beneath}
           </AnswerPanel>

@@ -8,7 +8,13 @@ type Whole = Schemas["RigAnswer"];
 /** What the whole rig can bear, where it gives way, how to let it go, what to cut. */
 export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean }) {
   const c = whole.chance;
-  const enough = whole.margin >= 1;
+  const short = whole.lines.find((l) => l.utilisation > 1);
+  const enough = whole.margin >= 1 && !short;
+  const word = enough
+    ? "✓ enough"
+    : whole.margin < 1
+      ? `▲ thin: at its worst less than twice the load, ${force(2 * whole.rig.peak_kn, fishing)}`
+      : `▲ short: the new ${short?.name} bears less than ${force(whole.needed_kn, fishing)}`;
   return (
     <Grid
       templateColumns={{ base: "1fr", md: "1.25fr 1fr 1fr" }}
@@ -28,9 +34,15 @@ export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean })
           <Box mt="1">
             Bears <strong>{range(whole.capacity_kn, (v) => force(v, fishing))}</strong>{" "}
             <Evidence tag={whole.capacity_kn.tag} source={whole.capacity_kn.source} />{" "}
-            <Box as="span" fontWeight="700" color={enough ? "glass" : "amber"}>
-              {enough ? "✓ enough" : "▲ short of"} {force(whole.needed_kn, fishing)}
-            </Box>
+            {whole.rig.consequence === "person" ? (
+              <Box as="span" fontWeight="700">
+                Approve it yourself, under your own rules.
+              </Box>
+            ) : (
+              <Box as="span" fontWeight="700" color={enough ? "glass" : "amber"}>
+                {word}
+              </Box>
+            )}
           </Box>
         )}
         {c && <Outcome chance={c} fishing={fishing} />}

@@ -28,7 +28,7 @@ describe("numbers", () => {
 
   it("show a range where only a range is known", () => {
     const f = { low: 11.3, likely: 13, high: 14.7, tag: "computed", source: "x" } as const;
-    expect(range(f, (v) => force(v, false))).toBe("11.3–14.7 kN");
+    expect(range(f, (v) => force(v, false))).toBe("11–15 kN");
     expect(range({ ...f, low: 13, high: 13 }, (v) => force(v, false))).toBe("13 kN");
   });
 });

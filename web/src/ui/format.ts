@@ -21,10 +21,19 @@ export function length(mm: number): string {
   return Math.abs(mm) < 999.5 ? `${short(mm)} mm` : `${short(mm / 1000)} m`;
 }
 
-/** A figure as a range, or as one number where there is no spread. */
+/** Two significant figures: what an estimate is worth. */
+const two = (value: number) => Number(value.toPrecision(2));
+
+/** A figure as a range, or as one number where there is no spread, as a person would say it. */
 export function range(f: Figure, write: (value: number) => string): string {
   if (f.low === f.high) return write(f.likely);
-  return `${write(f.low).replace(/ [a-zA-Z%]+$/, "")}–${write(f.high)}`;
+  return `${write(two(f.low)).replace(/ [a-zA-Z%]+$/, "")}–${write(two(f.high))}`;
+}
+
+/** A length of line as a person would say it: in centimetres below one metre, two figures. */
+export function reach(m: number): string {
+  const cm = m * 100;
+  return cm < 99.5 ? `${short(cm < 1 ? Number(cm.toPrecision(1)) : two(cm))} cm` : `${short(two(m))} m`;
 }
 
 export function seconds(s: number): string {

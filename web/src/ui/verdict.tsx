@@ -9,9 +9,12 @@ const looks = {
 
 const Light = chakra("span", { base: { fontWeight: 400 } });
 
+/** Where people depend on a knot nothing is ticked: what use knows of it is a word, no approval. */
+const unapproved = { mark: "M5 12h14", colour: "ink", wash: "paper" } as const;
+
 /** Holds, marginal or slips: always a word and a shape, never the colour alone. */
 export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class" | "chance"> }) {
-  const look = looks[hold.class];
+  const look = hold.chance == null && hold.class === "holds" ? unapproved : looks[hold.class];
   return (
     <Flex
       display="inline-flex"
@@ -32,7 +35,7 @@ export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class
       </svg>
       {when && <Light>{when}</Light>}
       {hold.class}
-      {hold.class === "marginal" && hold.chance != null && (
+      {hold.chance != null && hold.class !== "holds" && (
         <Light>{hold.chance < 0.01 ? "under 1" : Math.round(hold.chance * 100)} in 100</Light>
       )}
     </Flex>
