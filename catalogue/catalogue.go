@@ -21,7 +21,7 @@ import (
 	"oarweed/core/trade"
 )
 
-//go:embed *.yaml knots shapes second
+//go:embed *.yaml method.md knots shapes second
 var files embed.FS
 
 // Load reads the built-in catalogue.
@@ -71,6 +71,11 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 		}
 		k.Shape = src.Shapes[k.ID]
 		src.Steps[k.ID] = len(k.Steps)
+	}
+	if text, err := fs.ReadFile(f, "method.md"); err == nil {
+		c.Method = string(text)
+	} else {
+		l.Add("method.md", plain(err), "put it back")
 	}
 	if err := l.Err(); err != nil {
 		return nil, err

@@ -53,7 +53,7 @@ func TestCatalogueErrorsNameFileAndField(t *testing.T) {
 		{"procedures.yaml", "needs: relieve", "needs: courage", "procedures.yaml.jam.needs"},
 		{"procedures.yaml", "hitch: {turns} riding", "hitch: {patience} riding", "cannot be worked out"},
 		{"procedures.yaml", "Make small coils", "Make {turns} coils", "no task is named"},
-		{"procedures.yaml", "knot: rolling-hitch", "knot: barrel-roll", "procedures.yaml.jam.steps[2].knot"},
+		{"procedures.yaml", "knot: rolling-hitch", "knot: barrel-roll", "procedures.yaml.jam.steps[3].knot"},
 		{"procedures.yaml", "cautions: [left-alone]", "cautions: [sea-monsters]", "sea-monsters"},
 		{"templates.yaml", "{task: extend}", "{task: shrink}", "templates.yaml.anchor.chain[3].joint.task"},
 		{"materials.yaml", "stretch: {value: [0.2, 0.27, 0.35]", "stretch: {value: [0.2, 0.27, 3.5]", "stretch"},

@@ -149,3 +149,24 @@ type frictionCommand struct{ app.FrictionQuery }
 func (c frictionCommand) Run(e *env) error {
 	return e.answer(func(s *app.School) (any, error) { return s.Friction(c.FrictionQuery) })
 }
+
+type sayingsCommand struct{ doctrines }
+
+func (c sayingsCommand) Run(e *env) error {
+	return c.answer(e, func(s *app.School, d rig.Document) (any, error) { return s.Sayings(e, d) })
+}
+
+type methodCommand struct{}
+
+func (methodCommand) Run(e *env) error {
+	s, err := school(e, nil)
+	if err != nil {
+		return err
+	}
+	text, err := s.Method(e)
+	if err != nil {
+		return err
+	}
+	_, err = fmt.Fprint(e.out, text)
+	return err
+}

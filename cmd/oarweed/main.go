@@ -33,6 +33,8 @@ type commands struct {
 	Hold      holdCommand      `cmd:"" help:"Say what hand holds a load by a hitch or by so many turns."`
 	Shackle   shackleCommand   `cmd:"" help:"List clamps and stoppers of a soft shackle."`
 	Procedure procedureCommand `cmd:"" help:"Give a job as a card; without an id, list them."`
+	Sayings   sayingsCommand   `cmd:"" help:"Work common sayings out on a rig."`
+	Method    methodCommand    `cmd:"" help:"Write the page of every formula, figure and source, as Markdown."`
 	Strength  strengthCommand  `cmd:"" help:"Say what a line bears."`
 	Friction  frictionCommand  `cmd:"" help:"Say whether a hitch holds at a friction."`
 	Shape     shapeCommands    `cmd:"" help:"Check and draw the knots."`

@@ -66,7 +66,7 @@ func TestStrength(t *testing.T) {
 	assert.InDelta(t, 75.3, mbl["low"], 0.05, "the seamanship rule is the low end")
 	assert.InDelta(t, 89.6, mbl["likely"], 0.05, "the rope standard is likely")
 	assert.Equal(t, "memory", mbl["tag"], "no better than the worse of its ends")
-	assert.Len(t, doc["options"], 2, "each alternative is named")
+	assert.Len(t, doc["options"], 3, "each alternative is named")
 	_, _, err = oarweed(t, "", "strength", "--material", "polyester", "--diameter", "-24mm")
 	assert.ErrorIs(t, err, errShown)
 }

@@ -52,3 +52,7 @@ func Chosen(id string) (Choice, bool) {
 	}
 	return choices[i], true
 }
+
+// Usual is the number of turns, eights or twists that a hitch is usually made with; 0
+// where there is nothing to choose.
+func Usual(id string) int { return hitches[id].n }

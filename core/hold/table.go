@@ -16,8 +16,8 @@ import (
 const (
 	// Draws of equal weight that a posterior is kept as.
 	Draws = 512
-	// priorDraws are weighted by the facts.
-	priorDraws = 4096
+	// PriorDraws are weighted by the facts.
+	PriorDraws = 4096
 )
 
 // TagGives is the force that the tag of a dressed and set knot gives by itself, in
@@ -158,7 +158,7 @@ func (t *Table) learn(m *line.Material, wet bool, own float64) *Belief {
 // so that taking every n-th of them does not follow its pattern.
 func (t *Table) prior(m *line.Material, wet bool, own float64) []draw {
 	metal, rope := m.Mu(wet).Dist(), m.RopeOnRope(wet).Dist()
-	out := make([]draw, priorDraws)
+	out := make([]draw, PriorDraws)
 	for i := range out {
 		out[i] = draw{metal.Quantile(halton(i+1, 2)), rope.Quantile(halton(i+1, 3)), halton(i+1, 5), tagGives(halton(i+1, 7))}
 		if own > 0 {

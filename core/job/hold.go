@@ -6,7 +6,9 @@ import (
 
 	"oarweed/core/evidence"
 	"oarweed/core/friction"
+	"oarweed/core/hold"
 	"oarweed/core/knot"
+	"oarweed/core/line"
 	"oarweed/core/problem"
 	"oarweed/core/trade"
 	"oarweed/core/unit"
@@ -36,7 +38,7 @@ type HoldRow struct {
 	// Hand force needed at the lowest, likely and highest friction; 0 where it locks,
 	// +Inf where no hand can hold it.
 	Lowest, Likely, Highest unit.Force
-	// Locks is the chance that it locks by itself.
+	// Locks is the chance that it locks by itself, with what use teaches.
 	Locks float64
 }
 
@@ -86,7 +88,8 @@ func Hold(c *trade.Catalogue, q HoldInput) (*HoldTable, error) {
 			return nil, err
 		}
 		needs := func(mu float64) unit.Force { return handForce(h.HoldRatio(g, shape.Scale(mu)), load) }
-		row := HoldRow{n, needs(mu.Low), needs(mu.Likely), needs(mu.High), mu.Dist().Survival(h.CriticalMu(g, shape))}
+		locks := c.Use().Ask(hold.Question{Hitch: q.Hitch, Count: n, Line: line.Line{Material: m, Diameter: rope}, Object: object, Surface: q.Surface, Wet: q.Wet, Load: load}).Locks
+		row := HoldRow{n, needs(mu.Low), needs(mu.Likely), needs(mu.High), locks}
 		out.Rows = append(out.Rows, row)
 		if !out.Holds && row.Lowest <= hand {
 			out.Turns, out.Holds = n, true

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"log"
 	"math"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -11,6 +12,8 @@ import (
 
 	"oarweed/catalogue"
 	"oarweed/core/job"
+	"oarweed/core/judge"
+	"oarweed/core/rig"
 )
 
 var turns = job.HoldInput{Hitch: "turns", Object: "100 mm", Line: "12 mm", Material: "polyester", Surface: "polished-steel", Wet: true, Load: "2.4 kN", Hand: "100 N"}
@@ -56,4 +59,69 @@ func TestWrongInputNamesItsField(t *testing.T) {
 	assert.ErrorContains(t, err, "diameter")
 	_, err = job.Load(c, "tide", job.LoadInput{})
 	assert.Error(t, err)
+}
+
+func document(t *testing.T, text string) rig.Document {
+	d, err := rig.Parse(strings.NewReader(text))
+	require.NoError(t, err)
+	return d
+}
+
+// A helper that grips but would break is refused, and one thicker than the line it should
+// grip: common practice, no source. 6 mm polyester on 14 mm at 5 kN breaks, or near it.
+func TestAHelperMustBearTheLoadAsWellAsGrip(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	relieve := func(loaded, helper string) *job.Relief {
+		card, err := job.Fill(c, "jam", document(t, `{"chain":[{"line":{"material":"polyester","construction":"braid","diameter_mm":`+loaded+`}},{"joint":{"task":"relieve"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":`+helper+`}}],"peak_kn":5}`))
+		require.NoError(t, err)
+		return card.Relief
+	}
+	weak := relieve("14", "5")
+	assert.True(t, weak.Weak())
+	assert.False(t, weak.Holds)
+	thick := relieve("8", "14")
+	assert.True(t, thick.Thick())
+	assert.False(t, thick.Holds)
+	fair := relieve("18", "14")
+	assert.False(t, fair.Weak() || fair.Thick())
+}
+
+// The force of a trucker's hitch is the purchase with friction times the pull: between
+// plain and the ideal three. Sizes of a lashing follow the spars.
+func TestCardsWorkOutTheirBlanks(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	tie, err := job.Fill(c, "tiedown", document(t, `{"chain":[{"fitting":{"kind":"rail"}},{"joint":{"task":"tiedown"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":10}}],"peak_kn":0.5}`))
+	require.NoError(t, err)
+	assert.True(t, 1.5 < tie.Purchase.Low && tie.Purchase.Low < tie.Purchase.Likely && tie.Purchase.Likely < tie.Purchase.High && tie.Purchase.High < 3, "%v", tie.Purchase)
+	lash := func(mm string) float64 {
+		card, err := job.Fill(c, "lash", document(t, `{"chain":[{"fitting":{"kind":"spar","size_mm":`+mm+`}},{"joint":{"task":"lash"}},{"line":{"material":"natural","diameter_mm":6}}],"peak_kn":0.3}`))
+		require.NoError(t, err)
+		return card.Lashing.M()
+	}
+	assert.InDelta(t, 3*2*math.Pi*0.066*1.5+0.6, lash("60"), 1e-9)
+	assert.Greater(t, lash("100"), lash("60"))
+	pull, err := job.Fill(c, "test-pull", document(t, `{"chain":[{"fitting":{"kind":"ring"}},{"joint":{"task":"moor"}},{"line":{"material":"polyester","diameter_mm":10}}],"peak_kn":2}`))
+	require.NoError(t, err)
+	assert.Positive(t, pull.Length)
+}
+
+// One turn: the load that a light hand holds by it is hand × e^{2πμ} at the worst (Euler,
+// Eytelwein), and in nylon, not in polyester, a wet line is weaker.
+func TestSayings(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	of := func(material string) *job.Sayings {
+		s, err := job.SayingsOf(c, document(t, `{"chain":[{"fitting":{"kind":"bollard","size_mm":200}},{"joint":{"task":"moor"}},{"line":{"material":"`+material+`","construction":"laid","diameter_mm":12}}],"peak_kn":2}`))
+		require.NoError(t, err)
+		return s
+	}
+	nylon, polyester := of("polyamide"), of("polyester")
+	b := c.Use().Belief(c.Material("polyamide"), true)
+	assert.InEpsilon(t, float64(judge.LightHand)*math.Exp(2*math.Pi*0.9*b.Metal.Low), float64(nylon.UpTo), 0.08)
+	assert.Less(t, nylon.Wet.Likely, 0.95*nylon.Dry.Likely)
+	assert.Equal(t, polyester.Wet.Likely, polyester.Dry.Likely)
+	assert.Greater(t, nylon.Eight, 2.0, "one more eight divides what the end holds")
+	assert.Equal(t, "the bollard", nylon.On)
 }

@@ -5,9 +5,11 @@ import (
 	"math"
 	"strings"
 
+	"oarweed/core/evidence"
 	"oarweed/core/friction"
 	"oarweed/core/judge"
 	"oarweed/core/problem"
+	"oarweed/core/rank"
 	"oarweed/core/rig"
 	"oarweed/core/trade"
 	"oarweed/core/unit"
@@ -23,6 +25,10 @@ type Card struct {
 	// procedure needs no rig.
 	Helper *rig.Rig
 	Length unit.Length
+	// Purchase is tension ÷ pull of a trucker's hitch in the line; zero for other jobs.
+	Purchase evidence.Interval
+	// Lashing is the line that a square lashing takes; zero for other jobs.
+	Lashing unit.Length
 }
 
 // Relief of a jammed line by a helper: so many riding turns of the rolling hitch, so
@@ -35,7 +41,15 @@ type Relief struct {
 	Tail  unit.Force
 	// Ratio of the loaded line to the helper.
 	Ratio float64
+	// Hitch is the rolling hitch judged in this helper: whether it bears the load at all.
+	Hitch judge.Verdict
 }
+
+// Weak reports whether the helper would fail at the load, whatever grips.
+func (r *Relief) Weak() bool { return r.Hitch.Strength.Margin < 1 }
+
+// Thick reports whether the helper is thicker than the line it should grip.
+func (r *Relief) Thick() bool { return r.Ratio < 1 }
 
 const (
 	// mostRiding turns that anybody would lay on.
@@ -61,21 +75,41 @@ func Fill(c *trade.Catalogue, id string, d rig.Document) (*Card, error) {
 	if err != nil {
 		return nil, err
 	}
-	if r.Task.ID != p.Needs {
+	if p.Needs != trade.AnyTask && r.Task.ID != p.Needs {
 		return nil, problem.New("chain[1].joint.task", fmt.Sprintf("is %q, but this job needs %q", r.Task.ID, p.Needs), "send a rig for that task")
 	}
 	out.Helper = r
 	if p.Relieves {
 		out.Relief = relieve(r)
+		out.Relief.Hitch = judge.Whatever(r, c.Knot("rolling-hitch"), nil)
+		out.Relief.Holds = out.Relief.Holds && !out.Relief.Weak() && !out.Relief.Thick()
 		out.Cautions = append(out.Cautions, c.Caution("memory-figures"))
 	}
+	switch p.Needs {
+	case "tiedown":
+		out.Purchase = judge.Purchase(r)
+	case "lash":
+		out.Lashing = lashing(r)
+	case trade.AnyTask:
+		if o := rank.Joint(c, r); len(o.Ranked) > 0 {
+			out.Length = o.Ranked[0].Size.Needs
+		}
+	}
 	for _, s := range p.Steps {
-		if s.Knot != "" {
+		if s.Knot != "" && p.Needs != trade.AnyTask {
 			out.Length = judge.Whatever(r, c.Knot(s.Knot), nil).Size.Needs
 			break
 		}
 	}
 	return out, nil
+}
+
+// lashing is the line of a square lashing: three turns round both spars, each about the
+// sum of their circumferences, three frapping turns of half that, and an arm's length for
+// the hitches. The other spar is taken as thick. Our own estimate.
+func lashing(r *rig.Rig) unit.Length {
+	round := unit.Length(math.Pi) * (r.Fitting.Size + r.Line.Diameter) * 2
+	return 3*round + 3*round/2 + 60*unit.Millimetre*10
 }
 
 // relieve works out the riding turns, and the turns on the winch, with which a light

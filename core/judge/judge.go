@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"oarweed/core/evidence"
+	"oarweed/core/friction"
 	"oarweed/core/knot"
 	"oarweed/core/rig"
 	"oarweed/core/unit"
@@ -174,6 +175,17 @@ func Test(r *rig.Rig) float64 {
 		lb = math.Min(lb, unit.Force(r.OtherBears.MBL().Likely).LbTest())
 	}
 	return lb
+}
+
+// Purchase is what a trucker's hitch makes of a pull in this line: tension ÷ pull, with
+// the friction that use teaches; low at the highest friction.
+func Purchase(r *rig.Rig) evidence.Interval {
+	b := r.Use.Belief(r.Line.Material, r.Wet)
+	anchor := b.Metal
+	if r.Fitting != nil {
+		anchor = anchor.Times(r.Fitting.Factor.Interval)
+	}
+	return evidence.Interval{Low: friction.Purchase(b.Rope.High, anchor.High), Likely: friction.Purchase(b.Rope.Likely, anchor.Likely), High: friction.Purchase(b.Rope.Low, anchor.Low)}
 }
 
 // Strength of a joint.

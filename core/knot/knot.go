@@ -119,6 +119,8 @@ type Knot struct {
 	BackupAlways bool `json:"backup_always,omitempty" yaml:"backup_always"`
 	// Bulk is how thick the drawn-up knot is, in line diameters.
 	Bulk float64 `json:"bulk"`
+	// Purchase: it multiplies the pull of the hand that ties it.
+	Purchase bool `json:"purchase,omitempty"`
 	// Advice is what to add to this knot where its hold is in doubt.
 	Advice string `json:"advice,omitempty"`
 	// Seconds is how long a practised hand takes to tie it in line of common size.

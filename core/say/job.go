@@ -49,6 +49,12 @@ func Relief(c *job.Card) []string {
 		line = "wet " + r.Line.Material.Name
 	}
 	var out []string
+	switch bears := rel.Hitch.Strength; {
+	case rel.Thick():
+		return []string{fmt.Sprintf("No: the helper is thicker than the loaded line (%.2g to 1). A rolling hitch needs the thinner line to grip the thicker.", rel.Ratio)}
+	case rel.Weak():
+		return []string{fmt.Sprintf("No: this helper is too weak. At its worst the hitch in it bears %s, and the load is %s; twice the load is the least. Take a stronger line.", twoFigures(bears.Capacity.Low), r.Load)}
+	}
 	if rel.Holds {
 		out = append(out, fmt.Sprintf("At the lowest friction of %s (%.2g), %s riding turns need %.0f N on their tail: keep a hand on it, or stop it with a half hitch.", line, mu.Low, Number(rel.Turns), float64(rel.Tail)))
 	} else {
@@ -68,7 +74,23 @@ func Blanks(c *job.Card) map[string]string {
 		words["helper"] = fmt.Sprintf("%s %s", c.Helper.Line.Diameter, c.Helper.Line.Material.Name)
 	}
 	if c.Length > 0 {
-		words["length"] = c.Length.String()
+		words["length"] = Reach(c.Length)
+	}
+	if p := c.Purchase; p.Likely > 0 {
+		words["purchase"] = fmt.Sprintf("%.1f to %.1f times", p.Low, p.High)
+		words["drawn"] = fmt.Sprintf("%s to %s", twoFigures(200*p.Low), twoFigures(500*p.High))
+	}
+	if c.Lashing > 0 {
+		words["lashing"] = Reach(c.Lashing)
+	}
+	if r := c.Helper; r != nil {
+		fishing := r.Line.Material.Fishing
+		for word, share := range map[string]float64{"load": 1, "half": 0.5, "quarter": 0.25, "more": 1.5} {
+			words[word] = Force(unit.Force(float64(r.Load)*share), fishing)
+		}
+	}
+	if words["length"] == "" {
+		words["length"] = "enough line"
 	}
 	return words
 }

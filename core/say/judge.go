@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"oarweed/core/evidence"
 	"oarweed/core/judge"
 	"oarweed/core/knot"
 	"oarweed/core/rank"
@@ -248,6 +249,12 @@ func Release(k *knot.Knot) string {
 
 var criteria = [...]string{rank.Fit: "made for this", rank.Strength: "strength", rank.Hold: "hold", rank.Release: "coming off", rank.Time: "time to tie",
 	rank.Ease: "easy to learn", rank.Inspect: "easy to check", rank.Line: "line used"}
+
+// Purchase says what a trucker's hitch makes of a pull by hand.
+func Purchase(p evidence.Interval) string {
+	return fmt.Sprintf("With friction it makes %.1f to %.1f times of your pull, not three: a hand of 200 to 500 N draws the line to %s to %s.",
+		p.Low, p.High, twoFigures(200*p.Low), twoFigures(500*p.High))
+}
 
 // Criterion names a part of the score.
 func Criterion(c rank.Criterion) string { return criteria[c] }

@@ -2,6 +2,7 @@ package say_test
 
 import (
 	"fmt"
+	"os"
 	"strings"
 	"testing"
 
@@ -10,6 +11,7 @@ import (
 
 	"oarweed/catalogue"
 	"oarweed/core/chain"
+	"oarweed/core/job"
 	"oarweed/core/judge"
 	"oarweed/core/say"
 	"oarweed/core/unit"
@@ -75,4 +77,47 @@ func TestSmallWords(t *testing.T) {
 	assert.Equal(t, []string{"89 s", "2 min"}, []string{say.Clock(89), say.Clock(120)})
 	assert.Empty(t, say.Sentence(""))
 	assert.Equal(t, "16 lb", say.Force(16*unit.Pound, true))
+}
+
+// docs/method.md is the page Method of the application, word for word.
+func TestTheMethodInDocsIsTheOneShown(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	text, err := say.Method(c)
+	require.NoError(t, err)
+	kept, err := os.ReadFile("../../docs/method.md")
+	require.NoError(t, err)
+	assert.True(t, text == string(kept), "write it anew: go run ./cmd/oarweed method > docs/method.md")
+	for _, w := range []string{"Bayman", "ISO 1140", "held out", "rope on rope", "99.5", "figure eights"} {
+		assert.Contains(t, text, w)
+	}
+	for _, bad := range []string{"%!", "NaN", "Inf", "<no value>", "{{"} {
+		assert.NotContains(t, text, bad)
+	}
+}
+
+// Every saying is worked out in whole words for every built-in rig.
+func TestSayingsRead(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	verdicts := map[string]bool{}
+	for _, x := range c.Templates {
+		if len(x.Rig.Chain) != 3 {
+			continue
+		}
+		s, err := job.SayingsOf(c, x.Rig)
+		require.NoError(t, err)
+		for _, saying := range say.Sayings(s) {
+			verdicts[saying.ID+" "+saying.Verdict] = true
+			for _, text := range []string{saying.Says, saying.When} {
+				assert.NotEmpty(t, text)
+				for _, bad := range []string{"%!", "NaN", "Inf", "  ", " 0 N"} {
+					assert.NotContains(t, text, bad, x.ID)
+				}
+			}
+		}
+	}
+	for _, want := range []string{"one-turn not here", "one-turn true here", "bowline-slips true here", "bowline-slips not here", "wet not here", "wet true here"} {
+		assert.True(t, verdicts[want], want)
+	}
 }

@@ -19,6 +19,7 @@ type packed struct {
 	Procedures []*Procedure
 	Templates  []Template
 	Drawings   DrawingSources
+	Method     string
 }
 
 // Pack writes a catalogue as one file that [Unpack] reads many times faster than the data
@@ -26,7 +27,7 @@ type packed struct {
 // knots and all questions. It is read by the version that wrote it only.
 func (c *Catalogue) Pack() ([]byte, error) {
 	var b bytes.Buffer
-	err := gob.NewEncoder(&b).Encode(packed{c.Vocabulary, c.written, c.Questions, c.Kin, c.Shackle, c.Procedures, c.Templates, c.src})
+	err := gob.NewEncoder(&b).Encode(packed{c.Vocabulary, c.written, c.Questions, c.Kin, c.Shackle, c.Procedures, c.Templates, c.src, c.Method})
 	return b.Bytes(), err
 }
 
@@ -37,7 +38,7 @@ func Unpack(text []byte) (*Catalogue, error) {
 		return nil, fmt.Errorf("not a packed catalogue of this version: %w", err)
 	}
 	c := Catalogue{Vocabulary: p.Vocabulary, Drawings: NewDrawings(p.Drawings), Knots: p.Knots, Questions: p.Questions, Kin: p.Kin,
-		Shackle: p.Shackle, Procedures: p.Procedures, Templates: p.Templates, written: p.Knots}
+		Shackle: p.Shackle, Procedures: p.Procedures, Templates: p.Templates, Method: p.Method, written: p.Knots}
 	c.Learn()
 	return c.WithDoctrines(nil)
 }

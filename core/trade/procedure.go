@@ -15,20 +15,27 @@ type Procedure struct {
 	When     string          `json:"when"`
 	Cautions []string        `json:"cautions" nullable:"false"`
 	Steps    []ProcedureStep `json:"steps" nullable:"false"`
-	// Needs is the task whose lines its computed words come from; empty if none.
+	// Needs is the task whose lines its computed words come from, [AnyTask] for whatever
+	// rig is at hand; empty if none.
 	Needs string `json:"needs"`
 	// Relieves: riding turns and turns on the winch are worked out for it.
 	Relieves bool `json:"relieves,omitempty"`
 }
 
-// ProcedureStep is one thing to do; Knot shows the knot it uses.
+// AnyTask is what a procedure needs that takes whatever rig is at hand.
+const AnyTask = "any"
+
+// ProcedureStep is one thing to do. Knot shows the knot it uses, at Step of it where one
+// is named; Picture is a drawing of the job's own.
 type ProcedureStep struct {
-	Says string `json:"says"`
-	Knot string `json:"knot,omitempty"`
+	Says    string `json:"says"`
+	Knot    string `json:"knot,omitempty"`
+	Step    int    `json:"step,omitempty"`
+	Picture string `json:"picture,omitempty" enum:"lashing-1,lashing-2,lashing-3,lashing-4"`
 }
 
 // Blanks are the words that a procedure may leave to be worked out.
-var Blanks = []string{"turns", "winch", "helper", "length"}
+var Blanks = []string{"turns", "winch", "helper", "length", "purchase", "drawn", "lashing", "load", "half", "quarter", "more"}
 
 func (c *Catalogue) checkProcedures(l *problem.List) {
 	v := c.words()
@@ -37,7 +44,7 @@ func (c *Catalogue) checkProcedures(l *problem.List) {
 		if p.ID == "" || p.Name == "" || p.When == "" || len(p.Steps) < 2 {
 			l.Add(path, "lacks id, name, when or steps", "fill it in")
 		}
-		if p.Needs != "" && !slices.Contains(v.Tasks, p.Needs) {
+		if p.Needs != "" && p.Needs != AnyTask && !slices.Contains(v.Tasks, p.Needs) {
 			l.Add(path+".needs", fmt.Sprintf("%q is not a task", p.Needs), "use a task id")
 		}
 		for _, id := range p.Cautions {
@@ -49,6 +56,9 @@ func (c *Catalogue) checkProcedures(l *problem.List) {
 			at := fmt.Sprintf("%s.steps[%d]", path, i)
 			if s.Knot != "" && c.Knot(s.Knot) == nil {
 				l.Add(at+".knot", fmt.Sprintf("%q is not a knot here", s.Knot), "use a knot id")
+			}
+			if k := c.Knot(s.Knot); k != nil && (s.Step < 0 || s.Step > len(k.Steps)) {
+				l.Add(at+".step", fmt.Sprintf("there is no step %d", s.Step), fmt.Sprintf("give 1 to %d", len(k.Steps)))
 			}
 			rest := s.Says
 			for _, b := range Blanks {

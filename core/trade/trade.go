@@ -30,6 +30,9 @@ type Catalogue struct {
 	Procedures []*Procedure
 	// Templates are rigs to begin with.
 	Templates []Template
+	// Method is the text of the page of every formula and source, with blanks for its
+	// tables.
+	Method string
 	// Taught is the fingerprint of the doctrines by which it is seen: equal where what is
 	// taught is equal.
 	Taught string

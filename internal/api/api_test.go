@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
+	"oarweed/core/rig"
 	"oarweed/core/whatif"
 	"oarweed/internal/api"
 	"oarweed/internal/app"
@@ -363,4 +364,58 @@ func TestLoadsShackleProceduresAndSchema(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(text), &schema))
 	assert.Contains(t, schema["$defs"], "RigElement", "what it refers to is in it")
 	assert.NotContains(t, text, "#/components")
+}
+
+func TestSayingsAndMethod(t *testing.T) {
+	srv := start(t)
+	res, text := call(t, srv, "POST", "/api/v1/sayings", quay)
+	require.Equal(t, 200, res.StatusCode, text)
+	var sayings []struct{ ID, Saying, Verdict, Says, When string }
+	require.NoError(t, json.Unmarshal([]byte(text), &sayings))
+	assert.Len(t, sayings, 5)
+	for _, s := range sayings {
+		assert.NotEmpty(t, s.Says, s.ID)
+	}
+	res, text = call(t, srv, "POST", "/api/v1/sayings", strings.Replace(quay, "polyester", "seaweed", 1))
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Contains(t, text, "material")
+	res, text = call(t, srv, "GET", "/api/v1/method", "")
+	assert.Equal(t, 200, res.StatusCode)
+	assert.Contains(t, text, "Bayman")
+}
+
+// Where people depend on a knot the answer approves nothing: no chance, no word of
+// enough, its caution first, the followed-through eight before the bowline, with its
+// backup counted in; and the task says so whatever the rig says is at risk.
+func TestPeopleAreACaseOfTheirOwn(t *testing.T) {
+	srv := start(t)
+	chair := func(tail string) (a app.Answer, whole app.RigAnswer) {
+		doc := `{"chain":[{"fitting":{"kind":"ring","size_mm":12}},{"joint":{"task":"chair"` + tail + `}},{"line":{"material":"polyester","construction":"braid","diameter_mm":12}}],"peak_kn":1,"consequence":"gear"}`
+		res, text := call(t, srv, "POST", "/api/v1/choices", doc)
+		require.Equal(t, 200, res.StatusCode, text)
+		require.NoError(t, json.Unmarshal([]byte(text), &a))
+		_, text = call(t, srv, "POST", "/api/v1/rig-checks", doc)
+		require.NoError(t, json.Unmarshal([]byte(text), &whole))
+		return a, whole
+	}
+	a, whole := chair("")
+	require.Len(t, a.Ranked, 2)
+	assert.True(t, a.People)
+	assert.Contains(t, a.Says, "Approve it yourself")
+	assert.True(t, a.Cautions[0].Locked)
+	assert.Equal(t, rig.Person, a.Rig.Consequence)
+	first := a.Ranked[0]
+	assert.Equal(t, "figure-eight-follow-through", first.Knot)
+	assert.Equal(t, "bowline", a.Ranked[1].Knot)
+	assert.Equal(t, "yours", first.Strength.Word)
+	assert.Nil(t, first.Wet.Chance)
+	assert.Equal(t, "barrel-backup", first.Backup)
+	assert.Contains(t, strings.Join(first.Flags, " "), "Back the end up")
+	assert.Nil(t, whole.Chance)
+	// 12 mm: the eight and its tail alone would take less than a metre.
+	assert.Greater(t, first.NeedsM, 0.95)
+	short, _ := chair(`,"tail_m":0.8`)
+	for _, c := range short.Ranked {
+		assert.NotEqual(t, "figure-eight-follow-through", c.Knot, "too little end for knot and backup")
+	}
 }

@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"oarweed/core/rig"
+	"oarweed/core/say"
 	"oarweed/core/unit"
 	"oarweed/internal/app"
 )
@@ -21,6 +22,12 @@ type Quantity struct {
 	Text  string  `json:"text"`
 	// Also is the same in the other units of the trade.
 	Also string `json:"also" doc:"the same in the other units of the trade"`
+}
+
+// MethodPage is the page of every formula, figure and source.
+type MethodPage struct {
+	// Text is Markdown with tables.
+	Text string `json:"text" doc:"Markdown with tables"`
 }
 
 func jobs(a huma.API) {
@@ -65,6 +72,16 @@ func jobs(a huma.API) {
 			}
 			out, err := of(ctx).Procedure(in.ID, d)
 			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "sayings", http.MethodPost, "/sayings", "Common sayings worked out on a rig with one joint"),
+		func(ctx context.Context, in *doc) (*body[[]say.Saying], error) {
+			out, err := of(ctx).Sayings(ctx, in.Body)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("knowledge", "method", http.MethodGet, "/method", "Every formula, figure and source, in Markdown"),
+		func(ctx context.Context, _ *struct{}) (*body[MethodPage], error) {
+			out, err := of(ctx).Method(ctx)
+			return answered(ctx, MethodPage{out}, err)
 		})
 	huma.Register(a, op("jobs", "quantity", http.MethodGet, "/quantity", "Read a length or a force as typed"),
 		func(ctx context.Context, in *struct {

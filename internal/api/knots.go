@@ -28,9 +28,9 @@ type Catalogue struct {
 	Tasks     []*rig.Task            `json:"tasks" nullable:"false"`
 	Weights   map[string]rig.Weights `json:"weights"`
 	// TaskGroups are the kinds of work, in the order in which tasks are listed.
-	TaskGroups []string `json:"task_groups" nullable:"false"`
-	Cautions  []rig.Caution          `json:"cautions" nullable:"false"`
-	Knots     []KnotBrief            `json:"knots" nullable:"false"`
+	TaskGroups []string      `json:"task_groups" nullable:"false"`
+	Cautions   []rig.Caution `json:"cautions" nullable:"false"`
+	Knots      []KnotBrief   `json:"knots" nullable:"false"`
 	// Templates are rigs to begin with, Procedures jobs with a guided card.
 	Templates  []trade.Template   `json:"templates" nullable:"false"`
 	Procedures []*trade.Procedure `json:"procedures" nullable:"false"`

@@ -95,6 +95,8 @@ type Choice struct {
 	ReleaseWord   string         `json:"release_word"`
 	// LettingGo says what the hand holds while it is cast off under load.
 	LettingGo string `json:"letting_go,omitempty"`
+	// Purchase says what it makes of a pull by hand.
+	Purchase string `json:"purchase,omitempty"`
 	// Seconds to tie it in line of this size.
 	Seconds evidence.Figure `json:"seconds"`
 	// NeedsM is the line to tie with: what the knot takes, the tail and a backup.
@@ -258,6 +260,9 @@ func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
 		Wraps: x.Size.Wraps, WrapsShort: x.Size.Short, Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
 	if x.Rig.JoinsTwo() {
 		out.NeedsOtherM = x.Size.NeedsOther.M()
+	}
+	if k.Purchase {
+		out.Purchase = say.Purchase(judge.Purchase(x.Rig))
 	}
 	if x.Size.Backup != nil {
 		out.Backup = x.Size.Backup.ID

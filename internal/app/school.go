@@ -25,6 +25,7 @@ import (
 	"oarweed/core/problem"
 	"oarweed/core/rank"
 	"oarweed/core/rig"
+	"oarweed/core/say"
 	"oarweed/core/trade"
 	"oarweed/core/unit"
 	"oarweed/core/whatif"
@@ -160,6 +161,24 @@ func (s *School) Chances(ctx context.Context, d rig.Document) (map[string]Chance
 			out[k.Knot.ID] = chanceOf(chance.Of(chance.Joint(k.Verdict, line, ""), float64(r.Load)))
 		}
 		return out, nil
+	})
+}
+
+// Method is the page of every formula, figure and source, in Markdown.
+func (s *School) Method(ctx context.Context) (string, error) {
+	c := s.Trade()
+	return heavy(ctx, s, func() (string, error) { return say.Method(c) })
+}
+
+// Sayings works common sayings out on a rig with one joint.
+func (s *School) Sayings(ctx context.Context, d rig.Document) ([]say.Saying, error) {
+	c := s.Trade()
+	return heavy(ctx, s, func() ([]say.Saying, error) {
+		x, err := job.SayingsOf(c, d)
+		if err != nil {
+			return nil, err
+		}
+		return say.Sayings(x), nil
 	})
 }
 

@@ -1,6 +1,6 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { lazy, Suspense, useState } from "react";
-import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
+import { Link, NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { RigView } from "./rig/view";
 import { Boundary } from "./ui/boundary";
 import { Press } from "./ui/button";
@@ -16,6 +16,8 @@ const JobView = lazy(() => import("./jobs/view").then((m) => ({ default: m.JobVi
 const CompareView = lazy(() => import("./knot/compare").then((m) => ({ default: m.CompareView })));
 const DoctrinesView = lazy(() => import("./doctrines/view").then((m) => ({ default: m.DoctrinesView })));
 const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
+const MethodView = lazy(() => import("./method/view").then((m) => ({ default: m.MethodView })));
+const SayingsView = lazy(() => import("./method/sayings").then((m) => ({ default: m.SayingsView })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
 const places = [
@@ -56,6 +58,8 @@ export function App() {
             <Route path="/doctrines" element={<DoctrinesView />} />
             <Route path="/jobs" element={<JobList />} />
             <Route path="/jobs/:id" element={<JobView />} />
+            <Route path="/method" element={<MethodView />} />
+            <Route path="/sayings" element={<SayingsView />} />
             <Route path="/log" element={<LogView />} />
             <Route
               path="*"
@@ -73,6 +77,12 @@ export function App() {
             <Box>{does}</Box>
           </Flex>
         ))}
+        <Box mt="3">
+          Where every number comes from:{" "}
+          <Link to="/method" className="link strong" onClick={() => setHelp(false)}>
+            Method
+          </Link>
+        </Box>
       </Sheet>
     </Flex>
   );

@@ -52,6 +52,18 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/catalogue", { signal })),
       ...forGood,
     }),
+  method: () =>
+    queryOptions({
+      queryKey: [...q.taught(), "method"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/method", { signal })),
+      ...forGood,
+    }),
+  sayings: (rig: Rig) =>
+    queryOptions({
+      queryKey: [...q.taught(), "sayings", rig],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/sayings", { body: rig, signal })),
+      ...worked,
+    }),
   knot: (id: string) =>
     queryOptions({
       queryKey: [...q.taught(), "knot", id],

@@ -422,6 +422,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/method": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every formula, figure and source, in Markdown */
+        get: operations["method"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/procedures/{id}/card": {
         parameters: {
             query?: never;
@@ -505,6 +522,23 @@ export interface paths {
         post?: never;
         /** Remove a saved rig */
         delete: operations["remove-rig"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sayings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Common sayings worked out on a rig with one joint */
+        post: operations["sayings"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -691,6 +725,7 @@ export interface components {
              */
             needs_other_m?: number;
             per_wrap?: components["schemas"]["EvidenceInterval"];
+            purchase?: string;
             reason: string;
             release_how: string;
             release_word: string;
@@ -997,6 +1032,7 @@ export interface components {
             objects?: string[];
             one_of?: components["schemas"]["KnotOneOf"];
             person: boolean;
+            purchase?: boolean;
             range?: components["schemas"]["KnotRange"];
             ratio?: components["schemas"]["KnotRatio"];
             refuses?: {
@@ -1155,6 +1191,10 @@ export interface components {
             readonly revision: number;
             /** Format: int64 */
             wear?: number;
+        };
+        MethodPage: {
+            /** @description Markdown with tables */
+            text: string;
         };
         Nearest: {
             change: string[];
@@ -1485,6 +1525,14 @@ export interface components {
             near: boolean;
             reasons: components["schemas"]["Reason"][];
         };
+        SaySaying: {
+            id: string;
+            saying: string;
+            says: string;
+            /** @enum {string} */
+            verdict: "true here" | "not here" | "half true";
+            when: string;
+        };
         ShackleAnswer: {
             cautions: components["schemas"]["RigCaution"][];
             /** Format: double */
@@ -1566,7 +1614,11 @@ export interface components {
         };
         TradeProcedureStep: {
             knot?: string;
+            /** @enum {string} */
+            picture?: "lashing-1" | "lashing-2" | "lashing-3" | "lashing-4";
             says: string;
+            /** Format: int64 */
+            step?: number;
         };
         TradeRelative: {
             knot: string;
@@ -2706,6 +2758,35 @@ export interface operations {
             };
         };
     };
+    method: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MethodPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     procedure: {
         parameters: {
             query?: never;
@@ -2961,6 +3042,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sayings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigDocument"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SaySaying"][] | null;
+                };
             };
             /** @description Error */
             default: {

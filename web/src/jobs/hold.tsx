@@ -152,7 +152,7 @@ function HoldTable({ table, wet, counts }: { table: Schemas["HoldTable"]; wet: b
         hand force
         <Evidence
           tag="computed"
-          source="capstan equation and riding-turn theory; each hitch's events are in docs/method.md"
+          source="capstan equation and riding-turn theory; each hitch's events are on the page Method"
         />
       </Flex>
     </>

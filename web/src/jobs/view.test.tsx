@@ -1,7 +1,9 @@
 import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { decode } from "../rig/document";
 import { fakeServer, show } from "../test/app";
 import { fields } from "../test/fields";
+import { Lashing } from "./lashing";
 import { JobList, JobView } from "./view";
 
 const jam = {
@@ -14,6 +16,7 @@ const jam = {
 };
 const catalogue = {
   fields,
+  task_groups: ["sheets and rigging"],
   materials: [{ id: "polyester", name: "polyester", constructions: ["braid"] }],
   surfaces: [{ id: "polished-steel", name: "polished steel" }],
   hitches: [
@@ -29,6 +32,7 @@ const catalogue = {
       id: "relieve",
       name: "take the load off a jammed line",
       between: "line",
+      group: "sheets and rigging",
       start: { material: "polyester" },
     },
   ],
@@ -142,6 +146,43 @@ it("shows a job with its cautions first, and works it out anew for another load"
   expect(calls.filter((c) => c.path === "/api/v1/procedures/jam/card").at(-1)?.body).toMatchObject({
     peak_kn: 3,
   });
+});
+
+it("takes over the rig at hand and goes back to it with what was changed", async () => {
+  show(<JobView />, "/jobs/jam", "/jobs/:id");
+  await screen.findByText("Five riding turns.");
+  expect(document.body.textContent).toContain("An example: your rig is for something else.");
+  cleanup();
+  const own = {
+    ...jam,
+    name: "Fore sheet",
+    peak_kn: 0.7,
+    chain: [...jam.chain, { joint: { task: "moor" } }, { fitting: { kind: "cleat" } }],
+  };
+  localStorage.setItem("oarweed-rig", JSON.stringify({ rig: own, past: [], future: [], changed: 0 }));
+  show(<JobView />, "/jobs/jam", "/jobs/:id");
+  await screen.findByText("Load 0.7 kN.");
+  expect(document.body.textContent).toContain("Taken from your rig.");
+  fireEvent.click(screen.getByText("0.7 kN"));
+  fireEvent.click(await screen.findByText("5 kN"));
+  await screen.findByText("Load 3 kN.");
+  const back = screen.getByText("Back to your rig with this").closest("a")?.getAttribute("href") ?? "";
+  const rig = decode(back.replace("/?rig=", ""));
+  expect([rig?.name, rig?.peak_kn, rig?.chain.length]).toEqual(["Fore sheet", 3, 5]);
+  localStorage.clear();
+});
+
+it("draws each step of a lashing, saying what it shows", () => {
+  show(
+    <>
+      {[1, 2, 3, 4].map((n) => (
+        <Lashing key={n} step={n} />
+      ))}
+    </>,
+  );
+  const pictures = screen.getAllByRole("img").map((x) => x.getAttribute("aria-label"));
+  expect(pictures[0]).toContain("below the crossing");
+  expect(new Set(pictures).size).toBe(4);
 });
 
 it("says of every clamp and stopper in a word whether they go together", async () => {

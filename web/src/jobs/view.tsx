@@ -4,29 +4,48 @@ import { Link, useParams } from "react-router";
 import type { Catalogue, Rig, Schemas } from "../api/client";
 import { useCatalogue, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
+import { encode, firstRig, jointsOf, merge, part, sound, withTask } from "../rig/document";
 import { phrases } from "../rig/phrases";
 import { Sentence } from "../rig/sentence";
+import { atHand } from "../rig/state";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { Cautions, Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { HoldView } from "./hold";
+import { Lashing } from "./lashing";
 import { SoftShackle } from "./shackle";
 
 /** Sums that are jobs too. */
 const sums = [
   {
-    id: "turns",
+    to: "/jobs/turns",
     name: "Turns and hand force",
     when: "How many turns, eights or twists hold a load, and what the hand still has to hold.",
   },
   {
-    id: "soft-shackle",
+    to: "/jobs/soft-shackle",
     name: "Make a soft shackle",
     when: "Clamp and stopper out of one short cord: which go together.",
   },
+  {
+    to: "/sayings",
+    name: "Sayings, tested",
+    when: "One turn is enough, more locks hold more, a bowline never slips: worked out on your own rig.",
+  },
+  {
+    to: "/method",
+    name: "Method",
+    when: "Every formula, figure and source behind the answers, and what use teaches about friction.",
+  },
 ];
+
+const jobLink = ({ id, name, when }: { id: string; name: string; when: string }) => ({
+  to: `/jobs/${id}`,
+  name,
+  when,
+});
 
 /** Jobs that are more than a knot. */
 export function JobList() {
@@ -37,9 +56,9 @@ export function JobList() {
       <Trouble error={error} />
       <Grid templateColumns="repeat(auto-fill, minmax(min(300px, 100%), 1fr))" gap="3" mt="3">
         {data &&
-          [...data.procedures, ...sums].map((p) => (
-            <Card key={p.id} kind="link" p="4" asChild>
-              <Link to={`/jobs/${p.id}`}>
+          [...data.procedures.map(jobLink), ...sums].map((p) => (
+            <Card key={p.to} kind="link" p="4" asChild>
+              <Link to={p.to}>
                 <Box className="head" fontSize="lg">
                   {p.name}
                 </Box>
@@ -62,11 +81,30 @@ export function JobView() {
   return <Job key={id} id={id} catalogue={catalogue} />;
 }
 
+/**
+ * The rig that a job is worked out for: the joint at hand that is for its task, or that of the template. A job
+ * for any task takes the first joint at hand.
+ */
+function begin(
+  needs: string | undefined,
+  catalogue: Catalogue,
+): { rig?: Rig; own?: { rig: Rig; at: number } } {
+  if (!needs) return {};
+  const hand = atHand(sound);
+  const at = jointsOf(hand).find((i) => needs === "any" || hand.chain[i]?.joint?.task === needs);
+  if (at !== undefined) return { rig: part(hand, at), own: { rig: hand, at } };
+  const template = catalogue.templates.find((t) => t.rig.chain[1]?.joint?.task === needs)?.rig;
+  const task = catalogue.tasks.find((t) => t.id === needs);
+  return { rig: template ?? (task && withTask(firstRig, task, catalogue)) };
+}
+
 function Job({ id, catalogue }: { id: string; catalogue: Catalogue }) {
   const needs = catalogue.procedures.find((p) => p.id === id)?.needs;
-  const start = catalogue.templates.find((t) => needs && t.rig.chain[1]?.joint?.task === needs)?.rig;
-  const [rig, setRig] = useState<Rig | undefined>(start);
+  const [start] = useState(() => begin(needs, catalogue));
+  const [rig, setRig] = useState<Rig | undefined>(start.rig);
   const { data: card, error } = useLasting(q.card(id, rig));
+  // Back with what was changed here; the rest of the rig stays as it was.
+  const back = rig && encode(start.own ? merge(start.own.rig, start.own.at, rig) : rig);
   return (
     <Page maxW="860px">
       <Trouble error={error} />
@@ -77,21 +115,31 @@ function Job({ id, catalogue }: { id: string; catalogue: Catalogue }) {
             {card.when}
           </Box>
           {card.cautions.length > 0 && (
-            <Card kind="warn" mb="4">
+            <Card kind="warn" mb="4" position="sticky" top="0" zIndex="1" p="3">
               <Cautions list={card.cautions} />
             </Card>
           )}
           {rig && (
             <Card mb="4">
               <Sentence parts={words(phrases(rig, catalogue))} change={setRig} />
+              <Flex gap="3" align="center" wrap="wrap" mt="1">
+                <Box color="quiet">
+                  {start.own ? "Taken from your rig." : "An example: your rig is for something else."}
+                </Box>
+                <Press look="bare" asChild className="no-print">
+                  <Link to={`/?rig=${back}`}>
+                    {start.own ? "Back to your rig with this" : "Make this the rig"}
+                  </Link>
+                </Press>
+              </Flex>
             </Card>
           )}
-          <Flex as="ol" direction="column" gap="3" listStyleType="none">
+          <Notes list={card.notes} />
+          <Flex as="ol" direction="column" gap="3" listStyleType="none" mt="4">
             {card.steps.map((s, i) => (
               <Step key={s.says} step={s} n={i + 1} />
             ))}
           </Flex>
-          <Notes list={card.notes} />
           <Press asChild mt="5" className="no-print">
             <Link to="/jobs">All jobs</Link>
           </Press>
@@ -111,10 +159,21 @@ function Step({ step: s, n }: { step: Schemas["TradeProcedureStep"]; n: number }
         <Box flex="1" fontSize={{ base: "base", md: "lg" }}>
           {s.says}
         </Box>
-        {s.knot && (
-          <Link to={`/knots/${s.knot}`} aria-label="See the knot">
-            <Drawing id={s.knot} name={s.knot} drawn w="88px" h="76px" />
-          </Link>
+        {s.picture ? (
+          <Lashing step={Number(s.picture.slice(-1))} />
+        ) : (
+          s.knot && (
+            <Link to={`/knots/${s.knot}`} aria-label="See the knot">
+              <Drawing
+                id={s.knot}
+                name={s.knot}
+                drawn
+                options={s.step ? { step: s.step } : {}}
+                w="112px"
+                h="96px"
+              />
+            </Link>
+          )
         )}
       </li>
     </Card>
@@ -138,21 +197,11 @@ function Notes({ list }: { list: string[] }) {
   );
 }
 
-/** The words of the sentence that a job needs: the two lines, wet or dry, the load. */
+/** The words of the sentence that a job needs: the lines or the thing, wet or dry, the load. */
 function words(p: ReturnType<typeof phrases>) {
-  return [
-    "The loaded line is ",
-    p.other_size,
-    " ",
-    p.other_kind,
-    ", the other ",
-    p.line_size,
-    " ",
-    p.line_kind,
-    ", ",
-    p.wet,
-    ", and the load is ",
-    p.load,
-    ".",
-  ].filter((x) => x !== undefined);
+  const line = [p.line_size, " ", p.line_kind];
+  const lines = p.other_size
+    ? ["The loaded line is ", p.other_size, " ", p.other_kind, ", the other ", ...line]
+    : ["The line is ", ...line, ", on a ", p.fitting_size, " ", p.fitting_kind];
+  return [...lines, ", ", p.wet, ", and the load is ", p.load, "."].filter((x) => x !== undefined);
 }

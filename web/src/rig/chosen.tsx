@@ -53,6 +53,7 @@ export function Chosen({ choice: c, answer, fishing, look, attempt, wraps, child
             </Link>
           </Box>
         )}
+        {c.purchase && <Box fontSize="md">{c.purchase}</Box>}
         {c.decided && (
           <Box fontSize="md">
             <strong>Why here:</strong> {c.decided}
@@ -150,7 +151,8 @@ function Fact({ name, children }: { name: string; children: React.ReactNode }) {
 /** How it holds: the chance with its ends, worked out or read from use; no number where people depend on it. */
 function Holding({ choice, wet, people }: { choice: Choice; wet: boolean; people: boolean }) {
   const h = wet ? choice.wet : choice.dry;
-  const of = (p: number | undefined) => Math.round(100 * (p ?? 0));
+  // Nothing is certain: never all of a hundred, never none.
+  const of = (p: number | undefined) => Math.min(99, Math.max(1, Math.round(100 * (p ?? 0))));
   const source = h.worked
     ? "friction of rope on object and rope on rope, taught by use: see Method"
     : "by use, not worked out: what the word comes to is our own reading";

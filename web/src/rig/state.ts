@@ -1,4 +1,5 @@
 import type { Rig, SavedRig } from "../api/client";
+import { firstRig } from "./document";
 
 /** The rig that is worked on, how it came to be so, and what is kept of it. */
 export type RigState = {
@@ -122,3 +123,6 @@ export function kept(sound: (rig: Rig) => boolean): RigState | undefined {
     return undefined;
   }
 }
+
+/** The rig that was worked on last on this device, or else the first one. */
+export const atHand = (sound: (rig: Rig) => boolean): Rig => kept(sound)?.rig ?? firstRig;

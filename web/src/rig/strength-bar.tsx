@@ -59,7 +59,7 @@ export function StrengthBar({ choice, loadKN, fishing, width = 230 }: Props) {
         load
       </text>
       <text
-        x={Math.max(x(twice) - 4, x(loadKN) + 28)}
+        x={Math.max(x(twice) - 4, x(loadKN) + 34)}
         y="41"
         fontSize="13"
         fill="var(--ink)"

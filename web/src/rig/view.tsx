@@ -83,7 +83,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
       <Pad bg="sheet" borderBlock="1.5px solid" borderColor="rule">
         <Sentence parts={parts} change={changePart} />
         {turned && (
-          <Box color="quiet" role="status" data-testid="turned">
+          <Box color="quiet" aria-live="polite" data-testid="turned">
             {turned}
           </Box>
         )}

@@ -50,6 +50,11 @@ export const Evidence = memo(function Evidence({ tag, source }: { tag: Tag; sour
             <Popover.Body>
               <strong>{w.meaning}</strong>
               {source && <Box mt="1">{source}.</Box>}
+              <Box mt="1">
+                <a href="/method" className="link">
+                  Method
+                </a>
+              </Box>
             </Popover.Body>
           </Popover.Content>
         </Popover.Positioner>
