@@ -150,6 +150,26 @@ func TestEveryFlippedCrossingShows(t *testing.T) {
 	}
 }
 
+// Drawn back from its end, every last tuck changes a closure: a knot tied without it would
+// not pass for the knot.
+func TestEveryLastTuckShows(t *testing.T) {
+	c := load(t)
+	for _, id := range c.DrawingIDs() {
+		t.Run(id, func(t *testing.T) {
+			t.Parallel()
+			sh, err := c.Drawing(id)
+			require.NoError(t, err)
+			for r := range sh.Ropes {
+				whole, back := tangle.DrawnBack(sh, r)
+				if back == nil {
+					continue
+				}
+				assert.NotEqual(t, printed(whole), printed(back), "%s: no closure sees the last tuck of this end", sh.Ropes[r].Name)
+			}
+		})
+	}
+}
+
 // The constrictor is no clove hitch: a drawing in which the end misses the half
 // knot beneath the turn would have the clove's invariants.
 func TestConstrictorIsNoClove(t *testing.T) {
@@ -166,9 +186,11 @@ func TestConstrictorIsNoClove(t *testing.T) {
 	}
 }
 
-func fingerprint(sh *shape.Shape) string {
+func fingerprint(sh *shape.Shape) string { return printed(tangle.Of(sh)) }
+
+func printed(closures []tangle.Closure) string {
 	var b strings.Builder
-	for _, x := range tangle.Of(sh) {
+	for _, x := range closures {
 		fmt.Fprintln(&b, x.Name, x.Linking, x.Alexander, x.Jones)
 	}
 	return b.String()

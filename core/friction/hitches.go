@@ -92,9 +92,9 @@ var hitches = map[string]builder{
 	"cow-hitch": {0, func(int) Hitch {
 		return Hitch{Events: []Event{under("bridge", 0.5), turn(1.5 * math.Pi), mark("bridge"), turn(1.5 * math.Pi), under("bridge", 0.5)}}
 	}},
-	// Two turns on each side of the bridge.
+	// Counted as a cow hitch until it has been pulled on a bench.
 	"double-ring-hitch": {0, func(int) Hitch {
-		return Hitch{Events: []Event{under("bridge", 0.5), turn(3.5 * math.Pi), mark("bridge"), turn(3.5 * math.Pi), under("bridge", 0.5)}}
+		return Hitch{Events: []Event{under("bridge", 0.5), turn(1.5 * math.Pi), mark("bridge"), turn(1.5 * math.Pi), under("bridge", 0.5)}}
 	}},
 	// As the cow hitch, each leg turned once about its own part.
 	"bull-hitch": {0, func(int) Hitch {
@@ -156,9 +156,9 @@ var hitches = map[string]builder{
 		return Hitch{Events: append(e, onOwn(under("turn", 0.5), turn(math.Pi), under("turn", 0.5),
 			under("bight", 0.5), turn(math.Pi), under("bight", 0.5))...)}
 	}},
-	// A turn round the pylon, then a half hitch about the standing part.
+	// A turn round the pylon, then two half hitches about the standing part.
 	"tow-pylon-hitch": {0, func(int) Hitch {
-		return Hitch{Events: append([]Event{turn(2 * math.Pi)}, onOwn(mark("own turn"), turn(2*math.Pi), under("own turn", 1))...)}
+		return Hitch{Events: append([]Event{turn(2 * math.Pi)}, onOwn(clove()...)...)}
 	}},
 	// Bare turns on a bollard or a winch drum, half a turn more where the line
 	// leaves toward the hand.

@@ -39,6 +39,10 @@ type Change struct {
 	// FrictionModel and FrictionCount replace the knot's.
 	FrictionModel string `yaml:"network"`
 	FrictionCount int    `yaml:"network_count"`
+	// Summary, ReleaseHow and ShakeWhy replace these words of the knot.
+	Summary    string
+	ReleaseHow string `yaml:"release_how"`
+	ShakeWhy   string `yaml:"shake_why"`
 	// HeldByHand: a hand stays on its end.
 	HeldByHand bool `yaml:"held_by_hand"`
 	// BackupAlways: the end is backed up whoever depends on it.
@@ -110,6 +114,11 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	}
 	if c.FrictionCount != 0 {
 		out.FrictionCount = c.FrictionCount
+	}
+	for now, words := range map[*string]string{&out.Summary: c.Summary, &out.Release.How: c.ReleaseHow, &out.Shake.Why: c.ShakeWhy} {
+		if words != "" {
+			*now = words
+		}
 	}
 	out.HeldByHand = k.HeldByHand || c.HeldByHand
 	out.BackupAlways = k.BackupAlways || c.BackupAlways

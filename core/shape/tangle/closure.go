@@ -26,7 +26,10 @@ type Closure struct {
 // Closures closes a knot of so many ropes by every rule that applies. parts names the
 // first parts of its first rope, where that is divided.
 func Closures(k Strands, ropes int, object Outline, parts []string) []Closure {
-	all := append(plans(ropes, object), partPlans(ropes, object, parts)...)
+	return closeAll(k, append(plans(ropes, object), partPlans(ropes, object, parts)...))
+}
+
+func closeAll(k Strands, all []plan) []Closure {
 	out := make([]Closure, len(all))
 	for i, p := range all {
 		out[i] = closed(k, p).Turned(nil)
@@ -118,9 +121,20 @@ func plans(ropes int, object Outline) []plan {
 			// The axis runs from bottom (right) to top (left) when not reversed.
 			p = append(p, plan{name: "K1", components: [][]Ref{{a, o}}}, plan{name: "K2", components: [][]Ref{{a, o.back()}}})
 		}
-		return p
+		return append(p, behind(p)...)
 	}
 	return []plan{{name: "front", components: [][]Ref{{a}}}, {name: "behind", components: [][]Ref{{a}}, behind: true}}
+}
+
+// behind gives the same plans with their arcs behind everything: a last pass that lies
+// over all vanishes under an arc in front, and shows under one behind.
+func behind(plans []plan) []plan {
+	out := make([]plan, len(plans))
+	for i, p := range plans {
+		p.name, p.behind = p.name+" behind", true
+		out[i] = p
+	}
+	return out
 }
 
 // partPlans closes parts of the knot by themselves; parts names the first parts of
@@ -128,11 +142,13 @@ func plans(ropes int, object Outline) []plan {
 func partPlans(ropes int, object Outline, parts []string) []plan {
 	one := func(name string, s Ref) plan { return plan{name: name, components: [][]Ref{{s}}} }
 	if ropes == 2 {
-		return []plan{one("1", Ref{}), one("2", Ref{Index: 1})}
+		each := []plan{one("1", Ref{}), one("2", Ref{Index: 1})}
+		return append(each, behind(each)...)
 	}
 	var out []plan
 	if object != NoObject {
-		out = append(out, one("alone", Ref{}))
+		alone := []plan{one("alone", Ref{})}
+		out = append(append(out, alone...), behind(alone)...)
 	}
 	for i, part := range parts {
 		prefix := "cut "

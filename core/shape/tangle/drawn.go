@@ -17,14 +17,15 @@ import (
 //     "behind" behind everything;
 //   - one rope on an object: "L" closes the rope in front and the object far
 //     away; on a bar also "K1" (top of the bar to the rope's start, its bottom to
-//     the rope's end) and "K2" (the other way round), in front;
+//     the rope's end) and "K2" (the other way round), in front; each once more
+//     "behind";
 //   - two ropes, the closures of a tangle (J. H. Conway, An enumeration of knots and links,
 //     1970): "N", the numerator, joins standing part to standing part and tail to tail, "X"
 //     each standing part to the other's tail, "D" each rope to itself;
 //   - parts by themselves, closed in front: "alone" a rope without its object,
 //     "1" and "2" the ropes of a bend, "half" a doubled rope up to its bight,
 //     "begun" the first rope up to the step that the source names, "part" up to a
-//     place that it names;
+//     place that it names; "alone", "1" and "2" once more "behind";
 //   - where a rope is so divided, also its two parts as if they were two ropes,
 //     each run in the rope's direction: "cut N", "cut X" and "cut D", the last
 //     with the object; for a second place "part 2", "cut 2 N" and so on. A form
@@ -173,4 +174,49 @@ func (d Drawn) Over(p, q Vertex, _, _ float64) (over bool, declared int) {
 		}
 	}
 	return over, declared
+}
+
+// DrawnBack closes a drawing as it is, and with the working end of rope r drawn back out
+// of its last tuck, over or under a rope or behind an object: the knot with that tuck left
+// out. Both are closed by every rule, each in front and behind, for a last pass that lies
+// over everything shows only under an arc behind. It gives nothing for an end that passes
+// nothing.
+func DrawnBack(sh *shape.Shape, r int) (whole, back []Closure) {
+	last := -1.0
+	for _, x := range sh.Found {
+		for _, p := range []shape.Spot{x.Over, x.Under} {
+			if p.Rope == r && !x.Hidden {
+				last = math.Max(last, p.S)
+			}
+		}
+	}
+	for _, p := range sh.Passings {
+		if p.Rope == r && !p.Front {
+			last = math.Max(last, p.S)
+		}
+	}
+	if last < 0 {
+		return nil, nil
+	}
+	names, _ := divided(sh)
+	front := append(plans(len(sh.Ropes), OutlineOf(sh)), partPlans(len(sh.Ropes), OutlineOf(sh), names)...)
+	all := append(front, behind(front)...)
+	// Just before it: nothing lies between, for crossings are more than this apart.
+	return closeAll(Drawn{sh}, all), closeAll(shortened{Drawn{sh}, r, last - 0.4*sh.Ropes[r].Width}, all)
+}
+
+// shortened is a drawing of which one rope ends early.
+type shortened struct {
+	Drawn
+	rope int
+	upto float64
+}
+
+// Strand gives the rope as far as it goes.
+func (d shortened) Strand(ref Ref) []Vertex {
+	out := d.Drawn.Strand(ref)
+	if ref.Object || ref.Index != d.rope {
+		return out
+	}
+	return slices.DeleteFunc(out, func(v Vertex) bool { return v.S > d.upto })
 }

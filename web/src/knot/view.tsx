@@ -13,7 +13,7 @@ import { useKey } from "../ui/keys";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { Beside, Recent } from "./beside";
-import { frames, looks, swipe, useSteps, views } from "./steps";
+import { frames, looks, swipe, useSteps, views, wordsFor } from "./steps";
 
 /** A knot: the drawing is the page. */
 export function KnotView() {
@@ -92,7 +92,7 @@ function Tied({ knot }: { knot: KnotPage }) {
               </Box>
             )}
           </Card>
-          <StepText knot={knot} steps={steps} />
+          <StepText knot={knot} steps={steps} view={view.id} />
           <Rail knot={knot} steps={steps} labels={labels} name={() => set("names", labels ? "0" : "1")} />
           {knot.drawn && (
             <Flex columnGap="4" rowGap="2" mt="2" wrap="wrap">
@@ -112,10 +112,10 @@ function Tied({ knot }: { knot: KnotPage }) {
   );
 }
 
-type StepsProps = { knot: KnotPage; steps: ReturnType<typeof useSteps> };
+type StepsProps = { knot: KnotPage; steps: ReturnType<typeof useSteps>; view: string };
 
 /** The words of a step between the way back and the way on. */
-function StepText({ knot, steps }: StepsProps) {
+function StepText({ knot, steps, view }: StepsProps) {
   const last = knot.steps.length;
   return (
     <Flex gap="3" mt="3" align="stretch">
@@ -137,7 +137,7 @@ function StepText({ knot, steps }: StepsProps) {
           {steps.shown} / {last}
         </Box>
         <Box fontSize={{ base: "base", md: "lg" }} lineHeight="1.3">
-          {steps.shown === 0 ? "The line laid ready." : knot.steps[steps.shown - 1]}
+          {steps.shown === 0 ? "The line laid ready." : wordsFor(view, knot.steps[steps.shown - 1] ?? "")}
         </Box>
       </Card>
       <Press
@@ -158,7 +158,7 @@ const Slider = chakra("input", {
 });
 
 /** Every step as a button, the play button, and the end on its way under a slider. */
-function Rail({ knot, steps, labels, name }: StepsProps & { labels: boolean; name: () => void }) {
+function Rail({ knot, steps, labels, name }: Omit<StepsProps, "view"> & { labels: boolean; name: () => void }) {
   const last = knot.steps.length;
   return (
     <Flex as="nav" aria-label="Steps" gap="1" mt="2" wrap="wrap">
