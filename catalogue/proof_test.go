@@ -40,7 +40,8 @@ func TestEveryDrawingIsProven(t *testing.T) {
 		})
 	}
 	for _, k := range c.Knots {
-		assert.NotEmpty(t, k.Shape, "%s has no drawing", k.ID)
+		// Known from one short description only: a drawing would teach our guess.
+		assert.Equal(t, k.ID == "double-ring-hitch", k.Shape == "", "%s and its drawing", k.ID)
 	}
 }
 
@@ -179,7 +180,7 @@ func TestConstrictorIsNoClove(t *testing.T) {
 	constrictor, err := c.Drawing("constrictor-hitch")
 	require.NoError(t, err)
 	for i, x := range tangle.Of(constrictor) {
-		if x.Name == "alone" {
+		if strings.HasPrefix(x.Name, "alone") {
 			continue // both are a plain turn or two without their post
 		}
 		assert.NotEqual(t, tangle.Of(clove)[i].Determinant, x.Determinant, x.Name)

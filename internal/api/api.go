@@ -61,6 +61,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	lines(a)
 	learners(a)
 	attempts(a)
+	inspections(a)
 	doctrines(a)
 	description(r, a)
 	r.GET("/healthz", tenant(school), health)

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
+	"oarweed/core/practice"
 	"oarweed/core/rig"
 	"oarweed/core/whatif"
 	"oarweed/internal/api"
@@ -418,4 +419,30 @@ func TestPeopleAreACaseOfTheirOwn(t *testing.T) {
 	for _, c := range short.Ranked {
 		assert.NotEqual(t, "figure-eight-follow-through", c.Knot, "too little end for knot and backup")
 	}
+}
+
+// Two names, two people, their times kept; sent twice it is one record, and it survives in
+// the export.
+func TestLookedOverByTwo(t *testing.T) {
+	srv := start(t)
+	send := func(first, second string) (int, string) {
+		res, text := call(t, srv, "POST", "/api/v1/inspections", `{"key":"k-1","knot":"figure-eight-follow-through","first":{"name":"`+first+`"},"second":{"name":"`+second+`"},
+			"rig":{"chain":[{"fitting":{"kind":"harness"}},{"joint":{"task":"harness"}},{"line":{"material":"polyester","diameter_mm":11}}],"peak_kn":1}}`)
+		return res.StatusCode, text
+	}
+	for _, pair := range [][2]string{{"Ailsa", ""}, {"Ailsa", "ailsa"}} {
+		code, text := send(pair[0], pair[1])
+		assert.Equal(t, 422, code, text)
+		assert.Contains(t, text, "second.name")
+	}
+	code, text := send("Ailsa", "Torben")
+	assert.Equal(t, 201, code, text)
+	code, _ = send("Ailsa", "Torben")
+	assert.Equal(t, 200, code, "the same record")
+	_, text = call(t, srv, "GET", "/api/v1/inspections", "")
+	var list []practice.Inspection
+	require.NoError(t, json.Unmarshal([]byte(text), &list))
+	require.Len(t, list, 1)
+	assert.Equal(t, rig.Person, list[0].Rig.Consequence)
+	assert.False(t, list[0].First.At.IsZero() || list[0].ReceivedAt.IsZero())
 }

@@ -150,6 +150,22 @@ func attempts(a huma.API) {
 		})
 }
 
+func inspections(a huma.API) {
+	huma.Register(a, op("records", "inspections", http.MethodGet, "/inspections", "Rigs looked over by two, newest first"),
+		func(ctx context.Context, in *struct {
+			Limit int `query:"limit" default:"20" minimum:"1" maximum:"500"`
+		}) (*body[[]practice.Inspection], error) {
+			out, err := of(ctx).Records().Inspections(ctx, in.Limit)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, created(op("records", "add-inspection", http.MethodPost, "/inspections", "Record that two looked over a rig")),
+		func(ctx context.Context, in *struct{ Body practice.Inspection }) (*record[practice.Inspection], error) {
+			in.Body.ID = 0
+			out, added, err := of(ctx).AddInspection(ctx, in.Body)
+			return made(ctx, out, "inspections", out.ID, out.ID, added, err)
+		})
+}
+
 func doctrines(a huma.API) {
 	huma.Register(a, op("doctrines", "doctrines", http.MethodGet, "/doctrines", "Where practitioners disagree, and what you teach"),
 		func(ctx context.Context, _ *struct{}) (*record[app.Doctrines], error) {

@@ -69,6 +69,11 @@ type Records interface {
 	DeleteAttempt(ctx context.Context, id int64) error
 	RestoreAttempt(ctx context.Context, id int64) (practice.Attempt, error)
 
+	// Inspections are the last so many, newest first.
+	Inspections(ctx context.Context, limit int) ([]practice.Inspection, error)
+	// AddInspection records one, or finds the one already there by its key.
+	AddInspection(context.Context, practice.Inspection) (i practice.Inspection, added bool, err error)
+
 	Doctrines(context.Context) (Chosen, error)
 	SetDoctrines(context.Context, Chosen) (Chosen, error)
 
@@ -124,6 +129,16 @@ func (s *School) AddAttempt(ctx context.Context, a practice.Attempt) (out practi
 		return a, false, err
 	}
 	return s.records.AddAttempt(ctx, a)
+}
+
+// AddInspection records that two looked over a rig that people depend on. added is false
+// where it was recorded before.
+func (s *School) AddInspection(ctx context.Context, i practice.Inspection) (out practice.Inspection, added bool, err error) {
+	c := s.Trade()
+	if err := i.Check(&c.Vocabulary, func(id string) bool { return c.Knot(id) != nil }, s.now()); err != nil {
+		return i, false, err
+	}
+	return s.records.AddInspection(ctx, i)
 }
 
 // Records are the school's, for what needs no rule.

@@ -33,6 +33,9 @@ func TestEveryHandoutFitsOnOnePage(t *testing.T) {
 		require.NoError(t, err)
 		assert.True(t, bytes.Equal(pdf, again) && bytes.Equal(svg, svgAgain), "%s: the same each time", k.ID)
 		assert.NoError(t, xml.Unmarshal(svg, new(struct{})), "%s: well formed", k.ID)
+		if k.Shape == "" {
+			continue // words alone
+		}
 		assert.Equal(t, len(k.Steps)+2, bytes.Count(svg, []byte("<svg ")), "%s: the page, the knot and every step", k.ID)
 		words, _, err := export.Handout(t.Context(), k, nil, draw.LookLaid, cautions)
 		require.NoError(t, err)

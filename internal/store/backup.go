@@ -23,6 +23,7 @@ var checks = []struct{ table, query string }{
 	{"line", `SELECT id FROM line WHERE checksum <> checksum(name_key, body)`},
 	{"learner", `SELECT id FROM learner WHERE checksum <> checksum(name)`},
 	{"attempt", `SELECT id FROM attempt WHERE checksum <> checksum(learner_id, knot, kind, outcome, fault, seconds, conditions, at, received_at) OR strftime('%s', at) IS NULL`},
+	{"inspection", `SELECT id FROM inspection WHERE checksum <> checksum(body, received_at)`},
 }
 
 // Verify reads a database file from end to end: pages, keys, and every row against its
@@ -152,6 +153,8 @@ type Data struct {
 	Rigs      []rig.Saved        `json:"rigs"`
 	Lines     []locker.Line      `json:"lines"`
 	Doctrines map[string]string  `json:"doctrines"`
+	// Inspections are left out of files written before they were kept.
+	Inspections []practice.Inspection `json:"inspections,omitempty"`
 }
 
 const dataFormat = 1
@@ -195,6 +198,9 @@ func exportAll(ctx context.Context, db *sql.DB) (*Data, error) {
 		return nil, err
 	}
 	if out.Lines, err = list(ctx, tx, scanLine, lineColumns+` ORDER BY id`); err != nil {
+		return nil, err
+	}
+	if out.Inspections, err = list(ctx, tx, scanInspection, inspectionColumns+` ORDER BY id`); err != nil {
 		return nil, err
 	}
 	c, err := chosen(ctx, tx)
@@ -245,6 +251,10 @@ func (d *Data) check(c *trade.Catalogue) error {
 	for i := range d.Lines {
 		bad.Take(fmt.Sprintf("lines[%d]", i), d.Lines[i].Check(&c.Vocabulary))
 	}
+	for i := range d.Inspections {
+		x := &d.Inspections[i]
+		bad.Take(fmt.Sprintf("inspections[%d]", i), x.Check(&c.Vocabulary, func(id string) bool { return c.Knot(id) != nil }, x.ReceivedAt))
+	}
 	_, err := c.WithDoctrines(d.Doctrines)
 	bad.Take("", err)
 	return bad.Err()
@@ -289,6 +299,11 @@ func (d *Data) put(ctx context.Context, tx *sql.Tx) error {
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, insertLine, l.Name, string(body), now()); err != nil {
+			return err
+		}
+	}
+	for _, i := range d.Inspections {
+		if _, err := putInspection(ctx, tx, i); err != nil {
 			return err
 		}
 	}

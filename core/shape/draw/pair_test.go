@@ -94,7 +94,7 @@ func TestThePartsOfABendAreClosedByThemselves(t *testing.T) {
 	for _, c := range tangle.Of(sh) {
 		names = append(names, c.Name)
 	}
-	assert.Equal(t, []string{"N", "X", "D", "1", "2"}, names)
+	assert.Equal(t, []string{"N", "X", "D", "1", "2", "1 behind", "2 behind"}, names)
 }
 
 // Every kind of object is drawn, and one that is unknown is named with the known ones.

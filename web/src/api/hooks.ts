@@ -81,6 +81,20 @@ export function useAddAttempt() {
   );
 }
 
+export type NewInspection = Pick<Schemas["PracticeInspection"], "key" | "rig" | "knot"> & {
+  first: { name: string };
+  second: { name: string };
+};
+
+/** Records that two looked over a rig that people depend on. */
+export function useAddInspection() {
+  return useChange(
+    (i: NewInspection) =>
+      unwrap(api.POST("/api/v1/inspections", { body: i as Schemas["PracticeInspection"] })),
+    q.inspections().queryKey,
+  );
+}
+
 export function useRemoveAttempt() {
   return useChange(
     (id: number) => unwrap(api.DELETE("/api/v1/attempts/{id}", { params: { path: { id } } })),

@@ -203,6 +203,11 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/doctrines", { signal })),
     }),
 
+  inspections: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "inspections"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/inspections", { signal })),
+    }),
   rigs: () =>
     queryOptions({
       queryKey: [...q.kept(), "rigs"],

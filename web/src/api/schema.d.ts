@@ -193,6 +193,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/inspections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Rigs looked over by two, newest first */
+        get: operations["inspections"];
+        put?: never;
+        /** Record that two looked over a rig */
+        post: operations["add-inspection"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/knots/{id}": {
         parameters: {
             query?: never;
@@ -1241,6 +1259,18 @@ export interface components {
             /** Format: double */
             seconds?: number;
         };
+        PracticeInspection: {
+            first: components["schemas"]["PracticeLook"];
+            /** Format: int64 */
+            readonly id: number;
+            key?: string;
+            knot: string;
+            note?: string;
+            /** Format: date-time */
+            readonly received_at?: string;
+            rig: components["schemas"]["RigDocument"];
+            second: components["schemas"]["PracticeLook"];
+        };
         PracticeLearner: {
             /** Format: int64 */
             readonly id: number;
@@ -1249,6 +1279,14 @@ export interface components {
             name: string;
             /** Format: int64 */
             readonly revision: number;
+        };
+        PracticeLook: {
+            /**
+             * Format: date-time
+             * @description when; left out: now
+             */
+            at?: string;
+            name: string;
         };
         Problem: {
             detail: string;
@@ -2105,6 +2143,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HoldTable"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    inspections: {
+        parameters: {
+            query?: {
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeInspection"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-inspection": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeInspection"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeInspection"];
                 };
             };
             /** @description Error */

@@ -2,7 +2,7 @@ import { Box, chakra, Flex, Input, Table } from "@chakra-ui/react";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { useLasting } from "../api/hooks";
+import { useCatalogue, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
@@ -54,6 +54,7 @@ export function SoftShackle() {
 const Cord = chakra("label", { base: { display: "flex", gap: "3", alignItems: "center" } });
 
 function Matrix({ rows }: { rows: Clamp[] }) {
+  const knots = useCatalogue().data?.knots;
   return (
     <Box overflowX="auto" mt="3">
       <Table.Root className="matrix" data-testid="shackle" borderCollapse="separate" borderSpacing="6px">
@@ -70,7 +71,7 @@ function Matrix({ rows }: { rows: Clamp[] }) {
         </Table.Header>
         <Table.Body>
           {rows.map((r) => (
-            <Row key={r.knot} clamp={r} />
+            <Row key={r.knot} clamp={r} drawn={knots?.find((k) => k.id === r.knot)?.drawn ?? true} />
           ))}
         </Table.Body>
       </Table.Root>
@@ -85,12 +86,12 @@ function Matrix({ rows }: { rows: Clamp[] }) {
   );
 }
 
-function Row({ clamp: r }: { clamp: Clamp }) {
+function Row({ clamp: r, drawn }: { clamp: Clamp; drawn: boolean }) {
   return (
     <Table.Row>
       <Table.ColumnHeader scope="row" fontWeight="400" minW="150px" p="0">
         <Flex align="center" gap="2">
-          <Drawing id={r.knot} name={r.name} drawn w="64px" h="54px" flex="none" />
+          <Drawing id={r.knot} name={r.name} drawn={drawn} w="64px" h="54px" flex="none" />
           <Box>
             <Link to={`/knots/${r.knot}`} className="link strong">
               {r.name}

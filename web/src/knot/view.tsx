@@ -158,7 +158,12 @@ const Slider = chakra("input", {
 });
 
 /** Every step as a button, the play button, and the end on its way under a slider. */
-function Rail({ knot, steps, labels, name }: Omit<StepsProps, "view"> & { labels: boolean; name: () => void }) {
+function Rail({
+  knot,
+  steps,
+  labels,
+  name,
+}: Omit<StepsProps, "view"> & { labels: boolean; name: () => void }) {
   const last = knot.steps.length;
   return (
     <Flex as="nav" aria-label="Steps" gap="1" mt="2" wrap="wrap">

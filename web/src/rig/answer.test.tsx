@@ -224,3 +224,40 @@ it("ticks nothing and gives no number where people depend on a knot", () => {
   const text = document.body.textContent ?? "";
   for (const approval of ["✓", "in 100", "enough"]) expect(text).not.toContain(approval);
 });
+
+it("keeps who looked over a knot that somebody depends on", async () => {
+  const kept: object[] = [];
+  const calls = fakeServer({
+    "GET /api/v1/knots/figure-eight-follow-through/drawing.svg": "<svg></svg>",
+    "GET /api/v1/inspections": () => kept,
+    "POST /api/v1/inspections": (c: { body: unknown }) => {
+      const body = c.body as { first: { name: string }; second: { name: string } };
+      if (body.first.name === body.second.name)
+        return {
+          status: 422,
+          detail: "No.",
+          fields: [
+            { field: "second.name", message: "is the same person", fix: "somebody else has to check" },
+          ],
+        };
+      kept.push({ ...body, id: 1, received_at: "2026-06-02T10:00:00Z" });
+      return { status: 201, ...body };
+    },
+  });
+  const eight = choice("figure-eight-follow-through", "Followed-through eight");
+  panel({ ranked: [eight], people: true });
+  const type = (label: string, value: string) =>
+    fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  type("Who ties or goes", "Ailsa");
+  type("Who checks", "Ailsa");
+  fireEvent.click(screen.getByText("Record both"));
+  await screen.findByText(/is the same person – somebody else has to check/);
+  type("Who checks", "Torben");
+  fireEvent.click(screen.getByText("Record both"));
+  await screen.findByText(/Ailsa and Torben/);
+  const sent = calls.filter((c) => c.method === "POST" && c.path === "/api/v1/inspections");
+  expect(sent.at(-1)?.body).toMatchObject({
+    knot: "figure-eight-follow-through",
+    second: { name: "Torben" },
+  });
+});

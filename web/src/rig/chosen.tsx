@@ -8,6 +8,7 @@ import { Evidence } from "../ui/evidence";
 import { force, range, reach, seconds, short } from "../ui/format";
 import { Cautions, Flag } from "../ui/notes";
 import { Card } from "../ui/page";
+import { Inspection } from "./inspection";
 
 type Props = {
   choice: Choice;
@@ -72,6 +73,7 @@ export function Chosen({ choice: c, answer, fishing, look, attempt, wraps, child
         </Press>
       </Flex>
       {why && <Contributions choice={c} />}
+      {answer.people && <Inspection rig={answer.rig} knot={c.knot} />}
       {children}
       <Box mt="4" pt="3" borderTop="1.5px dashed" borderColor="rule">
         <Cautions
