@@ -41,6 +41,9 @@ type Relief struct {
 	Tail  unit.Force
 	// Ratio of the loaded line to the helper.
 	Ratio float64
+	// Hand holds what the end asks of a hand at 2 to 5 turns on the winch, at the lowest
+	// friction expected.
+	Hand [4]unit.Force
 	// Hitch is the rolling hitch judged in this helper: whether it bears the load at all.
 	Hitch judge.Verdict
 }
@@ -125,6 +128,9 @@ func relieve(r *rig.Rig) *Relief {
 			out.Tail = handForce(ratio, r.Load)
 		}
 		out.Holds = out.Tail <= judge.LightHand
+	}
+	for i := range out.Hand {
+		out.Hand[i] = r.Load * unit.Force(math.Exp(-mu.Low*2*math.Pi*float64(i+2)))
 	}
 	out.WinchTurns = int(math.Max(2, math.Ceil(friction.TurnsToHold(float64(r.Load), float64(judge.LightHand), mu.Low))))
 	return out

@@ -33,7 +33,8 @@ type Change struct {
 	AddChecks  []string `yaml:"add_checks"`
 	DropChecks []string `yaml:"drop_checks"`
 	DropFaults []string `yaml:"drop_faults"`
-	// Fit for a task the knot is already known for, or for a new one.
+	// Fit for a task the knot is already known for, or for a new one, whatever the thing.
+	// Where it is higher than the knot's own the doctrine's reason is given.
 	Fit   map[string]float64
 	Wraps []WrapRule
 	// FrictionModel and FrictionCount replace the knot's.
@@ -49,6 +50,10 @@ type Change struct {
 	BackupAlways bool `yaml:"backup_always"`
 	// Objects it is tied on as well.
 	Objects []string
+	// Ratio replaces the limits of thick ÷ thin.
+	Ratio *Ratio
+	// Hold goes before the classes of hold that the knot has, and so counts first.
+	Hold []HoldClass
 }
 
 // Doctrine finds an answer by id; nil if there is none.
@@ -94,10 +99,10 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	out.Tasks = maps.Clone(k.Tasks)
 	for task, fit := range c.Fit {
 		s := out.Tasks[task]
-		s.Fit = fit
-		if s.Why == "" {
+		if fit > s.Fit { // the doctrine speaks for the knot, so its reason is given
 			s.Why = why
 		}
+		s.Fit, s.On = fit, nil // the doctrine counts on every thing
 		out.Tasks[task] = s
 	}
 	if c.Wraps != nil {
@@ -123,5 +128,9 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	out.HeldByHand = k.HeldByHand || c.HeldByHand
 	out.BackupAlways = k.BackupAlways || c.BackupAlways
 	out.Objects = append(slices.Clone(k.Objects), c.Objects...)
+	if c.Ratio != nil {
+		out.Ratio = c.Ratio
+	}
+	out.Hold = append(slices.Clone(c.Hold), k.Hold...)
 	return &out, l.Err()
 }

@@ -14,6 +14,7 @@ func taught() *knot.Knot {
 	k.Steps = []string{"One.", "Two."}
 	k.Checks = []string{"It lies flat.", "About 6 mm is left."}
 	k.Faults = []knot.Fault{{Code: "loose", Name: "Loose"}, {Code: "wrong", Name: "Wrong"}}
+	k.Tasks = map[string]knot.Suits{"moor": {Fit: 0.5, Why: "it does", On: map[string]float64{"ring": 0.2}}, "sheet": {Fit: 0.6, Why: "it is usual"}}
 	k.Wraps = &knot.Wraps{Rules: []knot.WrapRule{{N: 5}}, Loss: figure(0.1, 0.15, 0.2)}
 	return k
 }
@@ -23,7 +24,7 @@ func TestADoctrineChangesACopy(t *testing.T) {
 	before := *k
 	out, err := k.Changed(knot.Change{
 		Steps: map[int]string{2: "Twice."}, AddChecks: []string{"The end is flush."}, DropChecks: []string{"6 mm"}, DropFaults: []string{"loose"},
-		Fit: map[string]float64{"moor": 0.9, "tow": 0.4}, Wraps: []knot.WrapRule{{N: 7}}, FrictionCount: 3,
+		Fit: map[string]float64{"moor": 0.9, "tow": 0.4, "sheet": 0.1}, Wraps: []knot.WrapRule{{N: 7}}, FrictionCount: 3,
 	}, "our way")
 	require.NoError(t, err)
 	assert.Equal(t, []string{"One.", "Twice."}, out.Steps)
@@ -31,7 +32,9 @@ func TestADoctrineChangesACopy(t *testing.T) {
 	assert.Equal(t, "wrong", out.Faults[0].Code)
 	assert.Len(t, out.Faults, 1)
 	assert.Equal(t, 0.9, out.Tasks["moor"].Fit)
-	assert.Equal(t, k.Tasks["moor"].Why, out.Tasks["moor"].Why, "a known task keeps its reason")
+	assert.Equal(t, 0.9, out.Tasks["moor"].For("ring"), "whatever the thing")
+	assert.Equal(t, "our way", out.Tasks["moor"].Why, "the doctrine speaks for it")
+	assert.Equal(t, "it is usual", out.Tasks["sheet"].Why, "a doctrine that speaks against it leaves the knot its reason")
 	assert.Equal(t, "our way", out.Tasks["tow"].Why, "a new one takes the doctrine's")
 	assert.Equal(t, 7, out.Wraps.For(20))
 	assert.Equal(t, 3, out.FrictionCount)

@@ -23,7 +23,8 @@ type situation struct {
 	Says, Task, On, Line, Other, Acts, Risk, Release string
 	Load, Tail, Seconds, Distance                    float64
 	Dry                                              bool
-	First, Never                                     []string
+	First, Among, Never                              []string
+	Schools                                          map[string]string
 	Nearest                                          string
 	Enough                                           *bool
 }
@@ -75,6 +76,8 @@ func TestSituations(t *testing.T) {
 	require.GreaterOrEqual(t, len(list), 90)
 	for _, s := range list {
 		t.Run(s.Says, func(t *testing.T) {
+			c, err := c.WithDoctrines(s.Schools)
+			require.NoError(t, err)
 			r, err := c.Resolve(s.document(t))
 			require.NoError(t, err)
 			o := rank.Joint(c, r)
@@ -88,6 +91,9 @@ func TestSituations(t *testing.T) {
 			}
 			if len(s.First) > 0 {
 				assert.Contains(t, s.First, first, "ranked %v", ids)
+			}
+			for _, id := range s.Among {
+				assert.Contains(t, ids, id)
 			}
 			for _, id := range s.Never {
 				assert.NotContains(t, ids, id)

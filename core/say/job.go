@@ -2,6 +2,7 @@ package say
 
 import (
 	"fmt"
+	"strings"
 
 	"oarweed/core/job"
 	"oarweed/core/judge"
@@ -71,6 +72,11 @@ func Blanks(c *job.Card) map[string]string {
 	words := map[string]string{}
 	if c.Relief != nil {
 		words["turns"], words["winch"] = Number(c.Relief.Turns), Number(c.Relief.WinchTurns)
+		var each []string
+		for i, f := range c.Relief.Hand {
+			each = append(each, fmt.Sprintf("%d turns %s", i+2, twoFigures(float64(f))))
+		}
+		words["hand"] = "at the lowest friction " + strings.Join(each, ", ")
 		words["helper"] = fmt.Sprintf("%s %s", c.Helper.Line.Diameter, c.Helper.Line.Material.Name)
 	}
 	if c.Length > 0 {

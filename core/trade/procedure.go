@@ -35,7 +35,7 @@ type ProcedureStep struct {
 }
 
 // Blanks are the words that a procedure may leave to be worked out.
-var Blanks = []string{"turns", "winch", "helper", "length", "purchase", "drawn", "lashing", "load", "half", "quarter", "more"}
+var Blanks = []string{"turns", "winch", "hand", "helper", "length", "purchase", "drawn", "lashing", "load", "half", "quarter", "more"}
 
 func (c *Catalogue) checkProcedures(l *problem.List) {
 	v := c.words()
