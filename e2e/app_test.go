@@ -135,7 +135,7 @@ func TestEveryTaskAnswers(t *testing.T) {
 	p := open(t, 1280, 800)
 	p.goTo(s.url)
 	for _, c := range []struct{ task, first string }{
-		{"fender", "Clove hitch"}, {"fender-left", "Round turn"}, {"sheet", "Bowline"}, {"stop", "Triple overhand"},
+		{"fender", "Clove hitch"}, {"fender-left", "Round turn"}, {"sheet", "Bowline"}, {"stop", "Double overhand"},
 		{"fly", "Non-slip loop, 5 wraps"}, {"lure", "Improved clinch"}, {"extend", "Zeppelin bend"}, {"reef", "Reef knot"}, {"relieve", "Rolling hitch"}, {"bundle", "Constrictor"}, {"anchor", "Fisherman's bend"}, {"haul", "Timber hitch"},
 	} {
 		p.press(`[data-phrase="task"]`)

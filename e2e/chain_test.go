@@ -34,7 +34,7 @@ func TestBraidLeaderHook(t *testing.T) {
 	p.see(`[data-ranked]:first-child`, "Improved clinch, 6 wraps")
 	p.enter("line_size", "60 lb")
 	p.see(`[data-testid="weakest"]`, "the 30 lb PE braid breaks there")
-	p.see(`[data-ranked]:first-child`, "5 wraps")
+	p.see(`[data-ranked]:first-child`, "Uni, 4 wraps")
 	p.see(`[data-piece="2"]`, "60 lb fluorocarbon")
 	p.pressText("Undo")
 	p.see(`[data-piece="2"]`, "20 lb fluorocarbon")

@@ -50,10 +50,16 @@ func goldenCalls(t *testing.T) map[string][]call {
 		add(x.ID, string(text), "map", "--x", across, "--y", "load", "--columns", "12", "--rows", "9")
 	}
 	jam := `{"chain":[{"line":{"material":"polyester","construction":"braid","diameter_mm":12}},{"joint":{"task":"relieve"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":8}}],"peak_kn":1.2}`
+	onto := `{"chain":[{"fitting":{"kind":%q,"size_mm":40}},{"joint":{"task":%q}},{"line":{"material":"polyester","construction":"braid","diameter_mm":8}}],"peak_kn":0.8}`
 	for _, p := range cat.Procedures {
 		stdin := ""
 		if p.Needs != "" {
-			stdin = strings.ReplaceAll(jam, "relieve", p.Needs)
+			stdin = jam // will do where any task does
+			if task := cat.Task(p.Needs); task != nil && task.Between != rig.ToFitting {
+				stdin = strings.ReplaceAll(jam, "relieve", task.ID)
+			} else if task != nil {
+				stdin = fmt.Sprintf(onto, task.Fitting, task.ID)
+			}
 		}
 		add("procedures", stdin, "procedure", p.ID)
 	}

@@ -28,7 +28,8 @@ type Outcome struct {
 	// ByClass: no friction model decides the hold; the chance that it holds is read from
 	// a class known from use.
 	ByClass bool
-	// P5, P50 and P95: 5, 50 and 95 of 100 draws bear less, in newtons.
+	// P5, P50 and P95: while every knot holds, 5, 50 and 95 of 100 draws bear less, in
+	// newtons.
 	P5, P50, P95 float64
 }
 
@@ -97,18 +98,18 @@ func Chain(parts []Sample, load float64) (o Outcome, first []float64) {
 	first = make([]float64, len(parts))
 	bears := make([]float64, Draws)
 	o.ByClass = !slices.ContainsFunc(parts, func(s Sample) bool { return s.Gives != nil && !s.ByClass })
-	single := len(parts) == 1
 	for k := range Draws {
 		least, at := math.Inf(1), 0
 		gave := false
 		for i, s := range parts {
-			b := s.Bears[k]
-			loose := s.Gives != nil && s.Gives[k]
-			if loose && !single {
-				b = 0
+			if b := s.Bears[k]; b < least {
+				least = b
+				if !gave {
+					at = i
+				}
 			}
-			if b < least {
-				least, at, gave = b, i, loose
+			if !gave && s.Gives != nil && s.Gives[k] {
+				at, gave = i, true
 			}
 		}
 		bears[k] = least

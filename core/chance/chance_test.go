@@ -57,14 +57,19 @@ func TestChainOfIndependentParts(t *testing.T) {
 	assert.Equal(t, chance.Of(a, load).Holds, same.Holds)
 }
 
-// A hitch that does not lock bears nothing in a chain.
+// A hitch that does not lock lets go before anything breaks; what the rig bears is told of
+// the draws in which it holds.
 func TestWhatDoesNotLockLetsGo(t *testing.T) {
 	s := chance.Line(figure(10, 15, 30), "a")
 	s.Gives = make([]bool, chance.Draws)
 	for i := range s.Gives {
 		s.Gives[i] = i%4 == 0
 	}
-	o, _ := chance.Chain([]chance.Sample{s, chance.Line(figure(50, 60, 70), "b")}, 5)
+	o, first := chance.Chain([]chance.Sample{chance.Line(figure(50, 60, 70), "b"), s}, 5)
 	assert.InDelta(t, 0.25, o.Slips, 1e-12)
-	assert.Zero(t, o.P5)
+	assert.Equal(t, []float64{0, 1}, first)
+	assert.Equal(t, chance.Of(chance.Line(figure(10, 15, 30), "a"), 5).P5, o.P5)
+	// Though the other line is the weaker one, it is the hitch that lets go first.
+	_, first = chance.Chain([]chance.Sample{chance.Line(figure(5, 6, 7), "b"), s}, 4)
+	assert.InDelta(t, 0.25, first[1], 1e-12)
 }

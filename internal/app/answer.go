@@ -312,7 +312,7 @@ type Chance struct {
 	// from use.
 	ByClass bool `json:"by_class" doc:"no friction model decides the hold; its chance is read from a class known from use"`
 	// P5KN, P50KN and P95KN: 5, 50 and 95 of 100 draws bear less.
-	P5KN  float64 `json:"p5_kn" doc:"5 of 100 draws bear less, kN"`
+	P5KN  float64 `json:"p5_kn" doc:"of the draws in which every knot holds, 5 of 100 bear less, kN"`
 	P50KN float64 `json:"p50_kn"`
 	P95KN float64 `json:"p95_kn"`
 }
