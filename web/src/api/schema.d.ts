@@ -673,7 +673,7 @@ export interface components {
             p50_kn: number;
             /**
              * Format: double
-             * @description 5 of 100 draws bear less, kN
+             * @description of the draws in which every knot holds, 5 of 100 bear less, kN
              */
             p5_kn: number;
             /** Format: double */

@@ -94,8 +94,8 @@ export function Outcome({ chance, fishing }: { chance: Schemas["Chance"]; fishin
       </svg>
       <Box fontSize="md">
         At this load it {words.join(", ")}
-        {chance.by_class ? ", hold by class" : ""}. Where the knots hold, nine in ten bear {force(chance.p5_kn, fishing)} to{" "}
-        {force(chance.p95_kn, fishing)}.{" "}
+        {chance.by_class ? ", hold by class" : ""}. Where the knots hold, nine in ten bear{" "}
+        {force(chance.p5_kn, fishing)} to {force(chance.p95_kn, fishing)}.{" "}
         <Evidence
           tag="computed"
           source="ten thousand draws from the intervals of strength, knot and friction, always with the same numbers"
