@@ -52,6 +52,12 @@ func TestDoctrinesReplaceTheDefault(t *testing.T) {
 	assert.Equal(t, "cleat-turns", bare.Knot("cleat-hitch").FrictionModel)
 	assert.NotContains(t, strings.Join(bare.Knot("cleat-hitch").Checks, " "), "locking turn")
 	assert.Equal(t, "cleat-hitch", c.Knot("cleat-hitch").FrictionModel, "the original is left alone")
+	locked, err := c.Drawing("cleat-hitch")
+	require.NoError(t, err)
+	open, err := bare.Drawing("cleat-hitch")
+	require.NoError(t, err)
+	assert.NotSame(t, locked, open, "the picture shows no lock either")
+	assert.Equal(t, len(bare.Knot("cleat-hitch").Steps), open.Steps(), "a step in words to every step drawn")
 }
 
 func TestUnknownDoctrinesAreNamed(t *testing.T) {
@@ -64,7 +70,7 @@ func TestUnknownDoctrinesAreNamed(t *testing.T) {
 		{"drop_faults: [two-turns]", "drop_faults: [three-turns]", `no fault "three-turns"`},
 		{"steps: {3: \"Cross", "steps: {9: \"Cross", "no step 9"},
 		{"network: cleat-turns", "network: cleat-wish", "cleat-wish"},
-		{"fit: {join: 0.3}", "fit: {fly-fishing: 0.3}", "fly-fishing"},
+		{"fit: {join: 0.35}", "fit: {fly-fishing: 0.3}", "fly-fishing"},
 	} {
 		_, err := catalogue.LoadFrom(with(t, "doctrines.yaml", bad.from, bad.to))
 		assert.ErrorContains(t, err, bad.says)

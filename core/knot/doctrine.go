@@ -50,6 +50,8 @@ type Change struct {
 	BackupAlways bool `yaml:"backup_always"`
 	// Objects it is tied on as well.
 	Objects []string
+	// Drawing that shows it so tied; empty: as the knot is drawn.
+	Drawing string
 	// Ratio replaces the limits of thick ÷ thin.
 	Ratio *Ratio
 	// Hold goes before the classes of hold that the knot has, and so counts first.
@@ -128,6 +130,9 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	out.HeldByHand = k.HeldByHand || c.HeldByHand
 	out.BackupAlways = k.BackupAlways || c.BackupAlways
 	out.Objects = append(slices.Clone(k.Objects), c.Objects...)
+	if c.Drawing != "" {
+		out.Drawing = c.Drawing
+	}
 	if c.Ratio != nil {
 		out.Ratio = c.Ratio
 	}

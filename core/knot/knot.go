@@ -138,6 +138,9 @@ type Knot struct {
 	Checks   []string `json:"checks" nullable:"false"`
 	Faults   []Fault  `json:"faults" nullable:"false"`
 	Cautions []string `json:"cautions,omitempty" nullable:"false"`
+	// Drawing is the id of the drawing that shows it where a doctrine ties it otherwise
+	// than it is usually drawn; else empty.
+	Drawing string `json:"-" yaml:"-"`
 	// Shape is the text of its drawing, empty while it has none.
 	Shape string `json:"-" yaml:"-"`
 }

@@ -84,8 +84,11 @@ func (c *Catalogue) checkDoctrines(l *problem.List) {
 			if err != nil {
 				continue
 			}
-			for id := range s.Change {
+			for id, change := range s.Change {
 				l.Take("doctrines.yaml", of.Knot(id).Check(v))
+				if change.Drawing != "" && !c.Drawn(change.Drawing) {
+					l.Add("doctrines.yaml", fmt.Sprintf("there is no shapes/%s.knot", change.Drawing), "draw it, or drop the field")
+				}
 			}
 		}
 	}

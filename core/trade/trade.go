@@ -14,6 +14,7 @@ import (
 	"oarweed/core/knot"
 	"oarweed/core/problem"
 	"oarweed/core/rig"
+	"oarweed/core/shape"
 )
 
 // Catalogue is everything known, in the order of the data.
@@ -92,6 +93,15 @@ func (c *Catalogue) BackupOf(r *rig.Rig, k *knot.Knot) *knot.Knot {
 		return nil
 	}
 	return c.Knot(k.Backup)
+}
+
+// Drawing gives the laid-out shape of a knot as the chosen doctrines tie it, or of a
+// faulty form, by its id; nil if there is none.
+func (c *Catalogue) Drawing(id string) (*shape.Shape, error) {
+	if k := c.Knot(id); k != nil && k.Drawing != "" {
+		id = k.Drawing
+	}
+	return c.Drawings.Drawing(id)
 }
 
 // FaultTitle names the drawing of a faulty form.
