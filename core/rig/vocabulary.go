@@ -20,10 +20,12 @@ type FittingKind struct {
 	// DefaultMM and Surface are taken when the user leaves them out.
 	DefaultMM float64 `json:"default_mm" yaml:"default_mm"`
 	Surface   string  `json:"surface"`
+	// NoSurface: nobody asks what its surface is.
+	NoSurface bool `json:"no_surface,omitempty" yaml:"no_surface"`
 	// Passes says what the line has to do with the fitting's opening.
 	Passes Passes `json:"passes,omitempty" enum:"threads,stops"`
-	// DrawnAs names its picture on the line drawing; empty: none.
-	DrawnAs string `json:"drawn_as,omitempty" yaml:"drawn_as" enum:"ring,clew,post,rail,bollard,cleat,gap,eye"`
+	// DrawnAs names its picture on the line drawing; empty: as a line or a spar.
+	DrawnAs string `json:"drawn_as,omitempty" yaml:"drawn_as" enum:"ring,clew,post,rail,bollard,cleat,gap,eye,unseen"`
 }
 
 // Passes says what a line has to do with an opening.

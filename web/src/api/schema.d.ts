@@ -1411,9 +1411,10 @@ export interface components {
             /** Format: double */
             default_mm: number;
             /** @enum {string} */
-            drawn_as?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye";
+            drawn_as?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "unseen";
             id: string;
             name: string;
+            no_surface?: boolean;
             /** @enum {string} */
             passes?: "threads" | "stops";
             size_is: string;

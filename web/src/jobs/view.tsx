@@ -151,12 +151,12 @@ function Job({ id, catalogue }: { id: string; catalogue: Catalogue }) {
 
 function Step({ step: s, n }: { step: Schemas["TradeProcedureStep"]; n: number }) {
   return (
-    <Card asChild display="flex" gap="4" alignItems="center">
+    <Card asChild display="flex" gap="4" alignItems="center" flexWrap={{ base: "wrap", md: "nowrap" }}>
       <li>
         <Box className="head" fontSize="3xl" color="amber" minW="32px" textAlign="center">
           {n}
         </Box>
-        <Box flex="1" fontSize={{ base: "base", md: "lg" }}>
+        <Box flex="1" minW={{ base: "70%", md: "0" }} fontSize={{ base: "base", md: "lg" }}>
           {s.says}
         </Box>
         {s.picture ? (

@@ -45,7 +45,7 @@ export function LineDrawing({ rig, answer, selected, phrases, catalogue, change,
           left: 16,
           top: scene.below,
           title: ["fitting_kind"],
-          rest: ["fitting_size", "fitting_surface"],
+          rest: ["fitting_size", "fitting_surface"].filter((id) => phrases[id]),
         }
       : {
           id: "end",

@@ -65,7 +65,7 @@ export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phras
   const line = ["A ", p.line_size, " ", p.line_kind, ", ", p.wear, p.label && " and ", p.label, ", "];
   const joins =
     task?.between === "fitting"
-      ? [...line, "on a ", p.fitting_size, " ", p.fitting_surface, " ", p.fitting_kind]
+      ? [...line, "on a ", p.fitting_size, " ", p.fitting_surface, p.fitting_surface && " ", p.fitting_kind]
       : task?.between === "lines"
         ? [...line, "tied to a ", p.other_size, " ", p.other_kind]
         : [...line, "gripping a loaded ", p.other_size, " ", p.other_kind];
@@ -223,14 +223,16 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       quick: quickSizes(usual?.default_mm ?? 40),
       set: (value) => doc.withFitting(rig, { size_mm: value }),
     };
-    out.fitting_surface = {
-      id: "fitting_surface",
-      label: label(c, "fitting", "surface"),
-      text: c.surfaces.find((s) => s.id === (fitting.surface ?? usual?.surface))?.name ?? "…",
-      options: c.surfaces.filter((s) => s.id !== "rope").map((s) => ({ id: s.id, text: s.name })),
-      value: fitting.surface ?? usual?.surface ?? "",
-      choose: (id) => doc.withFitting(rig, { surface: id }),
-    };
+    if (!usual?.no_surface) {
+      out.fitting_surface = {
+        id: "fitting_surface",
+        label: label(c, "fitting", "surface"),
+        text: c.surfaces.find((s) => s.id === (fitting.surface ?? usual?.surface))?.name ?? "…",
+        options: c.surfaces.filter((s) => s.id !== "rope").map((s) => ({ id: s.id, text: s.name })),
+        value: fitting.surface ?? usual?.surface ?? "",
+        choose: (id) => doc.withFitting(rig, { surface: id }),
+      };
+    }
     out.fitting_kind = {
       id: "fitting_kind",
       label: label(c, "fitting", "kind"),

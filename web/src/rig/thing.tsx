@@ -20,6 +20,8 @@ export function Thing({ as, scene }: { as: DrawnAs; scene: Scene }) {
       return <Gap scene={scene} />;
     case "eye":
       return <Eye scene={scene} />;
+    case "unseen":
+      return null;
   }
   return <Rope x0={-6} x1={scene.joint.x} y={scene.y} w={scene.size} look="laid" colour={2} />;
 }
