@@ -78,17 +78,16 @@ const Made = 0.7
 
 // Joint ranks the catalogue for a checked rig.
 func Joint(c *trade.Catalogue, r *rig.Rig) Order {
-	o := Order{Rig: r}
+	// Verdicts are large and there are as many as knots: room for all of them at once.
+	o := Order{Rig: r, Ranked: make([]Ranked, 0, 8), Out: make([]judge.Verdict, 0, len(c.Knots))}
 	weights := c.Weights[r.Weights]
-	var elsewhere, other []judge.Verdict // for this task on another thing; for other tasks
+	other := make([]judge.Verdict, 0, len(c.Knots)) // made for other work
 	for _, k := range c.Knots {
 		switch v := judge.Judge(r, k, c.BackupOf(r, k)); {
 		case v.Will():
 			o.Ranked = append(o.Ranked, Score(v, weights))
 		case !v.OtherWork:
 			o.Out = append(o.Out, v)
-		case v.Against[0].Gate() == judge.ObjectGate:
-			elsewhere = append(elsewhere, v)
 		default:
 			other = append(other, v)
 		}
@@ -100,7 +99,13 @@ func Joint(c *trade.Catalogue, r *rig.Rig) Order {
 		return descending(a.Score, b.Score)
 	})
 	slices.SortStableFunc(o.Out, func(a, b judge.Verdict) int { return descending(a.Fit, b.Fit) })
-	o.Out = slices.Concat(o.Out, elsewhere, other)
+	for _, elsewhere := range []bool{true, false} { // this task on another thing; other tasks
+		for i := range other {
+			if (other[i].Against[0].Gate() == judge.ObjectGate) == elsewhere {
+				o.Out = append(o.Out, other[i])
+			}
+		}
+	}
 	if len(o.Ranked) == 0 {
 		o.Nearest = nearest(o.Out)
 	}
