@@ -3,7 +3,7 @@ import { afterEach, expect, it, vi } from "vitest";
 import type { Catalogue, Schemas } from "../api/client";
 import { show } from "../test/app";
 import { firstRig } from "./document";
-import { ChoiceMap, ticks } from "./map";
+import { ChoiceMap, middles, ticks } from "./map";
 
 afterEach(() => {
   cleanup();
@@ -87,6 +87,22 @@ it("says so when the map cannot be drawn", async () => {
   vi.stubGlobal("fetch", async () => new Response("{}", { status: 422 }));
   open();
   await screen.findByText(/cannot be drawn/);
+});
+
+it("puts the number of a knot where its own patches lie around it", () => {
+  // Two bands of one knot on either side of another: the middle of all lies in the other's.
+  const rows = new Map(
+    Array.from({ length: 30 }, (_, y) => [
+      y,
+      Array.from({ length: 30 }, (_, x) => (x < 10 || x >= 20 ? "a" : "b")),
+    ]),
+  );
+  const [a, b] = middles(rows, ["a", "b"]);
+  for (const [mark, knot] of [
+    [a, "a"],
+    [b, "b"],
+  ] as const)
+    for (const d of [-3, 3]) expect(rows.get(mark?.at?.y ?? -1)?.[(mark?.at?.x ?? -9) + d]).toBe(knot);
 });
 
 it("marks round values along its scales", () => {

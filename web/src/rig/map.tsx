@@ -87,15 +87,21 @@ function knotsOf(rows: Rows): string[] {
   return [...count.keys()].sort((a, b) => (count.get(b) ?? 0) - (count.get(a) ?? 0));
 }
 
-/** One patch near the middle of each knot's patches, for its number, so that the map reads without colour. */
-function middles(rows: Rows, known: string[]) {
+/** For each knot the patch with most of its own around it, for its number, so that the map reads without colour. */
+export function middles(rows: Rows, known: string[]) {
+  const reach = 4;
   return known.map((k, n) => {
     const patches = [...rows].flatMap(([y, r]) => r.flatMap((id, x) => (id === k ? [{ x, y }] : [])));
-    const mean = (of: (p: { x: number; y: number }) => number) =>
-      patches.reduce((a, p) => a + of(p), 0) / patches.length;
-    const [mx, my] = [mean((p) => p.x), mean((p) => p.y)];
-    const far = (p: { x: number; y: number }) => (p.x - mx) ** 2 + (p.y - my) ** 2;
-    return { n: n + 1, at: patches.toSorted((a, b) => far(a) - far(b))[0], big: patches.length > 20 };
+    const around = (p: { x: number; y: number }) => {
+      let count = 0;
+      for (let y = p.y - reach; y <= p.y + reach; y++)
+        for (let x = p.x - reach; x <= p.x + reach; x++) if (rows.get(y)?.[x] === k) count++;
+      return count;
+    };
+    const own = patches.map(around);
+    const most = Math.max(...own);
+    const inmost = patches.filter((_, i) => own[i] === most);
+    return { n: n + 1, at: inmost[Math.floor(inmost.length / 2)], big: patches.length > 20 };
   });
 }
 
@@ -116,8 +122,8 @@ function Picture(props: {
   const tick = { position: "absolute", fontSize: "xs", whiteSpace: "nowrap" } as const;
   return (
     <Flex mt="4" data-testid="map" data-rows={rows.size} gap="4" direction={{ base: "column", md: "row" }}>
-      <Box flex="1.6" ps="14">
-        <Box fontSize="sm" ms="-14">
+      <Box flex="1.6" ps="64px">
+        <Box fontSize="sm" ms="-64px">
           ↑ {plane.y.name}
         </Box>
         <Box position="relative">
