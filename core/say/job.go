@@ -57,7 +57,7 @@ func Relief(c *job.Card) []string {
 		return []string{fmt.Sprintf("No: this helper is too weak. At its worst the hitch in it bears %s, and the load is %s; twice the load is the least. Take a stronger line.", twoFigures(bears.Capacity.Low), r.Load)}
 	}
 	if rel.Holds {
-		out = append(out, fmt.Sprintf("At the lowest friction of %s (%.2g), %s riding turns need %.0f N on their tail: keep a hand on it, or stop it with a half hitch.", line, mu.Low, Number(rel.Turns), float64(rel.Tail)))
+		out = append(out, fmt.Sprintf("Taught are two or three riding turns, finished with half hitches that hold the tail. Without them, at the lowest friction of %s (%.2g), %s riding turns need %.0f N on the tail: keep a hand on it.", line, mu.Low, Number(rel.Turns), float64(rel.Tail)))
 	} else {
 		out = append(out, fmt.Sprintf("Even %s riding turns may slide: %s can have a friction as low as %.2g. Use a helper of polyester or natural fibre, or a thinner one, and load it slowly.", Number(rel.Turns), line, mu.Low))
 	}
