@@ -8,8 +8,10 @@ import {
   fittingOf,
   jointOf,
   lineOf,
+  otherOf,
   turnedTo,
   withLine,
+  withOther,
   withTask,
 } from "./document";
 import { phrases, plain, sentence } from "./phrases";
@@ -52,6 +54,7 @@ const catalogue = {
   tasks: [
     task("moor", "fitting", { fittings: ["ring", "post"], fitting: "ring" }),
     task("join", "lines", { start: { ...start, diameter_mm: 6, other_mm: 12 } }),
+    task("reef", "lines", { start: { ...start, diameter_mm: 5, other_mm: 5 } }),
     task("fly", "fitting", {
       fittings: ["hook-eye"],
       fitting: "hook-eye",
@@ -105,6 +108,13 @@ describe("turning to another task", () => {
     expect(next.consequence).toBe("gear");
   });
 
+  it("keeps the other line only where it is one's own", () => {
+    const join = withTask(firstRig, byId("join"), catalogue);
+    expect(otherOf(withTask(join, byId("reef"), catalogue))?.diameter_mm).toBe(5);
+    const own = withOther(join, { diameter_mm: 20 });
+    expect(otherOf(withTask(own, byId("reef"), catalogue))?.diameter_mm).toBe(20);
+  });
+
   it("starts from a usual line and load where it is not", () => {
     const next = withTask(firstRig, byId("fly"), catalogue);
     expect(lineOf(next)).toEqual({ material: "mono", construction: "solid", label_kn: 0.0712 });
@@ -144,8 +154,8 @@ describe("the sentence", () => {
   it("changes what its phrases say", () => {
     const p = phrases(firstRig, catalogue);
     if (!p.task || !("options" in p.task)) throw new Error("task is a choice");
-    expect(p.task.options.map((o) => o.group)).toEqual(["mooring", "mooring", "fishing"]);
-    expect(p.task.options[2]?.also).toBe("streamer");
+    expect(p.task.options.map((o) => o.group)).toEqual(["mooring", "mooring", "mooring", "fishing"]);
+    expect(p.task.options[3]?.also).toBe("streamer");
     if (!p.wet || !("options" in p.wet)) throw new Error("wet is a choice");
     expect(p.wet.choose("dry").dry).toBe(true);
     if (!p.tail || !("quantity" in p.tail)) throw new Error("tail is typed");

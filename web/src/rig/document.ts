@@ -215,8 +215,9 @@ export function withTask(rig: Rig, task: Task, catalogue: Catalogue): Rig {
         : { fitting: { kind, size_mm: usual?.default_mm, surface: usual?.surface } };
   } else {
     const other = otherOf(rig);
+    const ownOther = alike && other && before?.start.other_mm !== other.diameter_mm;
     end = {
-      line: alike && other ? other : { ...usualLine(task), diameter_mm: other_mm ?? task.start.diameter_mm },
+      line: ownOther ? other : { ...usualLine(task), diameter_mm: other_mm ?? task.start.diameter_mm },
     };
   }
   return {
