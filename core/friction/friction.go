@@ -363,3 +363,6 @@ func TurnsToHold(load, hand, mu float64) float64 {
 	}
 	return math.Log(load/hand) / (2 * math.Pi * mu)
 }
+
+// HandAfter is what a hand must hold after so many turns: [TurnsToHold] turned round.
+func HandAfter(load, turns, mu float64) float64 { return load * math.Exp(-2*math.Pi*mu*turns) }

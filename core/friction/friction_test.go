@@ -218,3 +218,9 @@ func TestWinchTurns(t *testing.T) {
 	require.NoError(t, err)
 	assert.InEpsilon(t, math.Exp(0.15*7*math.Pi), h.HoldRatio(friction.Geometry{Object: 1, Rope: 0.01}, friction.Mu{Rope: 0.15, Object: 0.15}), 1e-9)
 }
+
+func TestHandAfterUndoesTurnsToHold(t *testing.T) {
+	for _, mu := range []float64{0.04, 0.1, 0.3} {
+		assert.InDelta(t, 80, friction.HandAfter(2400, friction.TurnsToHold(2400, 80, mu), mu), 1e-9)
+	}
+}

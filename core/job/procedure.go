@@ -112,7 +112,7 @@ func Fill(c *trade.Catalogue, id string, d rig.Document) (*Card, error) {
 // the hitches. The other spar is taken as thick. Our own estimate.
 func lashing(r *rig.Rig) unit.Length {
 	round := unit.Length(math.Pi) * (r.Fitting.Size + r.Line.Diameter) * 2
-	return 3*round + 3*round/2 + 60*unit.Millimetre*10
+	return 3*round + 3*round/2 + 600*unit.Millimetre
 }
 
 // relieve works out the riding turns, and the turns on the winch, with which a light
@@ -130,7 +130,7 @@ func relieve(r *rig.Rig) *Relief {
 		out.Holds = out.Tail <= judge.LightHand
 	}
 	for i := range out.Hand {
-		out.Hand[i] = r.Load * unit.Force(math.Exp(-mu.Low*2*math.Pi*float64(i+2)))
+		out.Hand[i] = unit.Force(friction.HandAfter(float64(r.Load), float64(i+2), mu.Low))
 	}
 	out.WinchTurns = int(math.Max(2, math.Ceil(friction.TurnsToHold(float64(r.Load), float64(judge.LightHand), mu.Low))))
 	return out
