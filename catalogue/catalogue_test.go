@@ -73,7 +73,7 @@ func TestDrawingMustMatchTheWords(t *testing.T) {
 }
 
 func TestWrongDrawingIsFound(t *testing.T) {
-	c, err := catalogue.LoadFrom(with(t, "shapes/bowline.knot", "+c -s -b", "-c -s -b"))
+	c, err := catalogue.LoadFrom(with(t, "shapes/bowline.knot", "+c 4.85,2.2", "-c 4.85,2.2"))
 	require.NoError(t, err)
 	_, err = c.Drawing("bowline")
 	assert.ErrorContains(t, err, "crossing c")

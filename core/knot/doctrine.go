@@ -27,7 +27,8 @@ type Doctrine struct {
 
 // Change is what a doctrine alters in one knot.
 type Change struct {
-	// Steps replaces the words of steps, by number from 1.
+	// Steps replaces the words of steps, by number from 1: the next after the last is
+	// added, no words take a step out.
 	Steps map[int]string
 	// AddChecks are new; DropChecks are parts of the checks to drop, DropFaults codes.
 	AddChecks  []string `yaml:"add_checks"`
@@ -74,13 +75,17 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	var l problem.List
 	out := *k
 	out.Steps = slices.Clone(k.Steps)
-	for n, words := range c.Steps {
-		if n < 1 || n > len(out.Steps) {
-			l.Add("steps", fmt.Sprintf("there is no step %d", n), fmt.Sprintf("give 1 to %d", len(out.Steps)))
-			continue
+	for _, n := range slices.Sorted(maps.Keys(c.Steps)) {
+		switch {
+		case n < 1 || n > len(out.Steps)+1:
+			l.Add("steps", fmt.Sprintf("there is no step %d", n), fmt.Sprintf("give 1 to %d, or %d for one more", len(out.Steps), len(out.Steps)+1))
+		case n > len(out.Steps):
+			out.Steps = append(out.Steps, c.Steps[n])
+		default:
+			out.Steps[n-1] = c.Steps[n]
 		}
-		out.Steps[n-1] = words
 	}
+	out.Steps = slices.DeleteFunc(out.Steps, func(words string) bool { return words == "" })
 	out.Checks = slices.Clone(k.Checks)
 	for _, part := range c.DropChecks {
 		before := len(out.Checks)

@@ -46,10 +46,19 @@ func TestADoctrineChangesACopy(t *testing.T) {
 func TestAChangeThatFitsNothingIsAnError(t *testing.T) {
 	k := taught()
 	k.Wraps = nil
-	_, err := k.Changed(knot.Change{Steps: map[int]string{3: "x"}, DropChecks: []string{"7 mm"}, DropFaults: []string{"tight"}, Wraps: []knot.WrapRule{{N: 1}}}, "")
-	for _, says := range []string{"no step 3", "give 1 to 2", `no check says "7 mm"`, `no fault "tight"`, "the knot has none"} {
+	_, err := k.Changed(knot.Change{Steps: map[int]string{4: "x"}, DropChecks: []string{"7 mm"}, DropFaults: []string{"tight"}, Wraps: []knot.WrapRule{{N: 1}}}, "")
+	for _, says := range []string{"no step 4", "give 1 to 2, or 3 for one more", `no check says "7 mm"`, `no fault "tight"`, "the knot has none"} {
 		assert.ErrorContains(t, err, says)
 	}
+}
+
+func TestADoctrineAddsAndTakesOutSteps(t *testing.T) {
+	more, err := taught().Changed(knot.Change{Steps: map[int]string{2: "then so", 3: "and so"}}, "")
+	require.NoError(t, err)
+	assert.Equal(t, []string{taught().Steps[0], "then so", "and so"}, more.Steps)
+	less, err := taught().Changed(knot.Change{Steps: map[int]string{1: ""}}, "")
+	require.NoError(t, err)
+	assert.Equal(t, taught().Steps[1:], less.Steps)
 }
 
 func TestQuestionFindsItsDoctrines(t *testing.T) {

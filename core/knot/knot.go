@@ -276,6 +276,9 @@ type Fault struct {
 	Mend  string `json:"mend"`  // how to put it right
 	// Drawing names the shape that shows the faulty form, where there is one.
 	Drawing string `json:"drawing,omitempty"`
+	// Right names the shape that shows the same place done right, where the knot's own
+	// drawing does not.
+	Right string `json:"right,omitempty"`
 }
 
 // EfficiencyIn is the entry that covers a material.

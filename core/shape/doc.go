@@ -25,11 +25,12 @@
 // a crossing of the path becomes one for each two strands that meet. Where no one
 // path shows the tying, each step has a picture of its own: "frame 1", "frame 2" …
 // each followed by its own x and rope lines; the last frame is the knot. In frame n
-// the stretch of rope between |n−1 and |n is the one that has moved.
+// the stretch of rope between |n−1 and |n is the one that has moved; where several
+// did, each stands between ( and ).
 //
 // Objects: post, bollard, pylon, cord, spike, spar and bundle stand; rail, hook,
-// tails, shank and cleat lie; ring, shackle, toweye, shaft and eye are closed
-// rings; a hole is a gap in a plate.
+// tails, shank and cleat lie; ring, shackle, edgeon, toweye, shaft and
+// eye are closed rings; a hole is a gap in a plate.
 //
 // "begun n" has the first rope up to step n proven as a knot of its own, "threaded"
 // the first half of a rope that runs back beside itself, "divided 0.4 0.6" its

@@ -382,19 +382,22 @@ func (sh *Shape) Reach(r int, step float64) float64 {
 	return a + (at(int(lo)+1)-a)*(step-lo)
 }
 
-// Moved is the stretch of rope r laid in the step that ends at n.
-func (sh *Shape) Moved(r, n int, step float64) (float64, float64) {
+// Moved is the stretches of rope r, from and to, laid in the step that ends at n.
+func (sh *Shape) Moved(r, n int, step float64) [][2]float64 {
 	if !sh.Framed {
-		return sh.Reach(r, float64(n-1)), sh.Reach(r, step)
+		return [][2]float64{{sh.Reach(r, float64(n-1)), sh.Reach(r, step)}}
 	}
 	c, rope := sh.Curves[r], sh.Ropes[r]
-	from, ok := rope.Marks[n-1]
-	if !ok {
-		return 0, 0
+	var out [][2]float64
+	for _, m := range rope.Moved {
+		out = append(out, [2]float64{c.NodeS(m[0]), c.NodeS(m[1])})
 	}
-	to := c.Length()
-	if k, ok := rope.Marks[n]; ok {
-		to = c.NodeS(k)
+	if from, ok := rope.Marks[n-1]; ok {
+		to := c.Length()
+		if k, ok := rope.Marks[n]; ok {
+			to = c.NodeS(k)
+		}
+		out = append(out, [2]float64{c.NodeS(from), to})
 	}
-	return c.NodeS(from), to
+	return out
 }

@@ -61,6 +61,9 @@ func New(c Catalogue) (*Catalogue, error) {
 			if fault.Drawing != "" && !c.Drawn(fault.Drawing) {
 				l.Add(fmt.Sprintf("knots/%s.yaml.faults[%d].drawing", k.ID, i), fmt.Sprintf("there is no shapes/%s.knot", fault.Drawing), "draw it, or drop the field")
 			}
+			if fault.Right != "" && !c.Drawn(fault.Right) {
+				l.Add(fmt.Sprintf("knots/%s.yaml.faults[%d].right", k.ID, i), fmt.Sprintf("there is no shapes/%s.knot", fault.Right), "draw it, or drop the field")
+			}
 		}
 	}
 	if l.Err() == nil {
@@ -104,12 +107,15 @@ func (c *Catalogue) Drawing(id string) (*shape.Shape, error) {
 	return c.Drawings.Drawing(id)
 }
 
-// FaultTitle names the drawing of a faulty form.
+// FaultTitle names the drawing of a faulty form, or of the right one beside it.
 func (c *Catalogue) FaultTitle(drawing string) string {
 	for _, k := range c.Knots {
 		for _, f := range k.Faults {
 			if f.Drawing == drawing {
 				return k.Name + ", gone wrong: " + f.Name
+			}
+			if f.Right == drawing {
+				return k.Name + ", done right"
 			}
 		}
 	}

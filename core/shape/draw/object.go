@@ -47,7 +47,18 @@ func (d *drawing) object(o source.Object) {
 			fmt.Fprintf(&d.b, `<circle cx="%s" cy="%s" r="%s" style="%s" stroke-width="%s"/>`, num(c.X), num(c.Y), num(o.R+s.shift), s.style, num(s.w))
 		}
 	}
+	// oval is a ring seen at an angle: four cubics.
+	oval := func() {
+		const k = 0.5523 // 4/3·(√2−1)
+		x, y := o.R, o.R*o.Tall()
+		p := func(a, b float64) string { return d.xy(at(a*x, b*y)) }
+		ring := "M" + p(1, 0) + "C" + p(1, k) + " " + p(k, 1) + " " + p(0, 1) + "C" + p(-k, 1) + " " + p(-1, k) + " " + p(-1, 0) +
+			"C" + p(-1, -k) + " " + p(-k, -1) + " " + p(0, -1) + "C" + p(k, -1) + " " + p(1, -k) + " " + p(1, 0) + "Z"
+		bent(ring, o.Len)
+	}
 	switch o.Kind {
+	case source.EdgeOn:
+		oval()
 	case source.Bollard:
 		box(0, 0, 2*hx, 2*hy, 0)
 		shine()

@@ -303,9 +303,9 @@ func (d *drawing) ropes(spans []span, back bool) {
 		w := rope.Width
 		colour := fmt.Sprintf("--rope-%d", r%2+1)
 		edge, body, light := [2]string{"#5b3c10", "#1d3f3a"}[r%2], [2]string{"#d9962f", "#4f9d94"}[r%2], [2]string{"#f3cd86", "#a5d3cb"}[r%2]
-		moved0, moved1 := 0.0, 0.0
+		var moved [][2]float64
 		if d.o.Step > 0 && !d.plain {
-			moved0, moved1 = d.Moved(r, int(math.Ceil(d.o.Step)), d.o.Step)
+			moved = d.Moved(r, int(math.Ceil(d.o.Step)), d.o.Step)
 		}
 		fmt.Fprintf(&d.b, `<g data-strand="%s">`, escape(rope.Name))
 		for _, sp := range spans {
@@ -315,8 +315,10 @@ func (d *drawing) ropes(spans []span, back bool) {
 			p := d.path(r, sp.s0, sp.s1)
 			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s-edge,%s)" stroke-width="%s"/>`, p, colour, edge, num(w))
 			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s,%s)" stroke-width="%s"/>`, p, colour, body, num(w*0.84))
-			if a, b := math.Max(sp.s0, moved0), math.Min(sp.s1, moved1); b > a {
-				fmt.Fprintf(&d.b, `<path d="%s" data-moved="" style="stroke:var(--move,#e2573d)" stroke-width="%s"/>`, d.path(r, a, b), num(w*0.84))
+			for _, m := range moved {
+				if a, b := math.Max(sp.s0, m[0]), math.Min(sp.s1, m[1]); b > a {
+					fmt.Fprintf(&d.b, `<path d="%s" data-moved="" style="stroke:var(--move,#e2573d)" stroke-width="%s"/>`, d.path(r, a, b), num(w*0.84))
+				}
 			}
 			d.surface(sp, w)
 			if d.spread(w) < 1.1 {
@@ -418,14 +420,15 @@ func (d *drawing) ghost() {
 	next := *d
 	next.Shape = d.base.Picture(float64(now + 1))
 	for r := range next.Ropes {
-		a, b := next.Moved(r, now+1, float64(now+1))
-		if !next.Framed {
-			a = d.Reach(r, d.o.Step)
-		}
-		if b-a > 0.1 {
-			w := next.Ropes[r].Width
-			fmt.Fprintf(&d.b, `<path d="%s" data-ghost="" style="stroke:var(--move,#e2573d)" stroke-opacity=".75" stroke-width="%s" stroke-dasharray="%s %s"/>`,
-				next.path(r, a, b), num(w*0.16), num(w*0.45), num(w*0.35))
+		for _, m := range next.Moved(r, now+1, float64(now+1)) {
+			if !next.Framed {
+				m[0] = d.Reach(r, d.o.Step)
+			}
+			if m[1]-m[0] > 0.1 {
+				w := next.Ropes[r].Width
+				fmt.Fprintf(&d.b, `<path d="%s" data-ghost="" style="stroke:var(--move,#e2573d)" stroke-opacity=".75" stroke-width="%s" stroke-dasharray="%s %s"/>`,
+					next.path(r, m[0], m[1]), num(w*0.16), num(w*0.45), num(w*0.35))
+			}
 		}
 	}
 }

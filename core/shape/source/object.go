@@ -23,6 +23,7 @@ const (
 	Spike   ObjectKind = "spike"   // marlinespike, upright
 	Ring    ObjectKind = "ring"    // centre, radius of its centreline, thickness
 	Shackle ObjectKind = "shackle" // a ring with a pin
+	EdgeOn  ObjectKind = "edgeon"  // a ring seen from a little above its edge
 	TowEye  ObjectKind = "toweye"  // a ring on a plate
 	Shaft   ObjectKind = "shaft"   // hole in a spear shaft that leads off to the right
 	Eye     ObjectKind = "eye"     // the eye of a fish hook, with shank and bend
@@ -43,7 +44,7 @@ const (
 var forms = map[ObjectKind]Form{
 	Post: Upright, Bollard: Upright, Pylon: Upright, Cord: Upright, Spike: Upright, Spar: Upright, Bundle: Upright,
 	Rail: Level, Tails: Level, Hook: Level, Shank: Level, Cleat: Level,
-	Ring: Round, Shackle: Round, TowEye: Round, Shaft: Round, Eye: Round,
+	Ring: Round, EdgeOn: Round, Shackle: Round, TowEye: Round, Shaft: Round, Eye: Round,
 	Hole: Gap,
 }
 
@@ -71,7 +72,15 @@ func (o Object) Half() (x, y float64) {
 	case Gap:
 		return o.Len / 2, 4 * o.R
 	}
-	return o.R + o.Len/2, o.R + o.Len/2
+	return o.R + o.Len/2, o.R*o.Tall() + o.Len/2
+}
+
+// Tall is the height of a ring as it is seen, as a share of its width.
+func (o Object) Tall() float64 {
+	if o.Kind == EdgeOn {
+		return 0.45
+	}
+	return 1
 }
 
 // Within reports whether p lies inside the outline of object o grown by m.
@@ -82,6 +91,7 @@ func (o Object) Within(p curve.Point, m float64) bool {
 	case Gap:
 		return false
 	case Round:
+		d.Y /= o.Tall()
 		return math.Abs(d.Len()-o.R) < o.Len/2+m
 	}
 	return math.Abs(d.X) < x+m && math.Abs(d.Y) < y+m

@@ -35,6 +35,9 @@ type Rope struct {
 	Nodes []Node
 	// Marks gives, for each step number, the node it ends at.
 	Marks map[int]int
+	// Moved holds pairs of nodes: the stretches that moved in this frame, where
+	// they are not the one between two step marks.
+	Moved [][2]int
 	// Pair, where the rope is threaded doubled.
 	Pair *Pair
 }
@@ -236,7 +239,19 @@ func (s *Source) rope(w []string) error {
 			break
 		}
 	}
+	open := false
 	for _, word := range w[head:] {
+		if word == "(" || word == ")" {
+			if open == (word == "(") || len(r.Nodes) == 0 || s.Step == 0 {
+				return problem.New("rope "+r.Name, fmt.Sprintf("%q does not belong here", word), "hold what moved in a frame between ( and ), each after a point")
+			}
+			if open = !open; open {
+				r.Moved = append(r.Moved, [2]int{len(r.Nodes) - 1, 0})
+			} else {
+				r.Moved[len(r.Moved)-1][1] = len(r.Nodes) - 1
+			}
+			continue
+		}
 		if n, ok := strings.CutPrefix(word, "|"); ok {
 			step, err := strconv.Atoi(n)
 			if err != nil || len(r.Nodes) == 0 {
@@ -250,6 +265,9 @@ func (s *Source) rope(w []string) error {
 			return fmt.Errorf("rope %s: %w", r.Name, err)
 		}
 		r.Nodes = append(r.Nodes, node)
+	}
+	if open {
+		return problem.New("rope "+r.Name, "what moved is opened with ( and not closed", "write ) after its last point")
 	}
 	if len(r.Nodes) < 2 {
 		return problem.New("rope "+r.Name, "fewer than two points", "thread it through at least two")

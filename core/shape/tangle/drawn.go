@@ -124,7 +124,7 @@ func (d Drawn) FarAway(ref Ref) []Vertex {
 		const n = 97
 		for k := range n {
 			a := 2 * math.Pi * (float64(k) + 0.37) / n
-			out = append(out, Vertex{At: o.At.Add(curve.Pt(o.R*math.Cos(a), o.R*math.Sin(a))), Ref: ref})
+			out = append(out, Vertex{At: o.At.Add(curve.Pt(o.R*math.Cos(a), o.R*o.Tall()*math.Sin(a))), Ref: ref})
 		}
 		return out
 	}

@@ -993,6 +993,7 @@ export interface components {
             looks: string;
             mend: string;
             name: string;
+            right?: string;
         };
         KnotHoldClass: {
             /** @enum {string} */

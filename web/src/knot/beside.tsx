@@ -123,8 +123,12 @@ function LookAlike({ knot, fault, look }: { knot: KnotPage; fault: KnotPage["fau
         fontWeight="700"
         display={{ base: "none", xl: "block" }}
       >
-        <Drawing id={knot.id} name={knot.name} drawn options={{ look }} {...frame} borderColor="glass" />✓
-        right
+        {fault.right ? (
+          <FaultDrawing id={fault.right} look={look} {...frame} borderColor="glass" />
+        ) : (
+          <Drawing id={knot.id} name={knot.name} drawn options={{ look }} {...frame} borderColor="glass" />
+        )}
+        ✓ right
       </Box>
       <Box textAlign="center" fontSize="xs" color="flare" fontWeight="700">
         <FaultDrawing id={fault.drawing ?? ""} look={look} {...frame} borderColor="flare" />✕ wrong
