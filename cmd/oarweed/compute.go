@@ -105,12 +105,10 @@ func (c holdCommand) Run(e *env) error {
 	return e.answer(func(s *app.School) (any, error) { return s.Hold(c.HoldQuery) })
 }
 
-type shackleCommand struct {
-	Diameter string `default:"6mm" help:"diameter of the cord"`
-}
+type shackleCommand struct{ app.ShackleQuery }
 
 func (c shackleCommand) Run(e *env) error {
-	return e.answer(func(s *app.School) (any, error) { return s.SoftShackle(c.Diameter) })
+	return e.answer(func(s *app.School) (any, error) { return s.SoftShackle(c.ShackleQuery) })
 }
 
 type procedureCommand struct {

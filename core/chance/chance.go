@@ -16,6 +16,7 @@ import (
 
 	"oarweed/core/evidence"
 	"oarweed/core/judge"
+	"oarweed/core/knot"
 )
 
 // Draws is how often a rig is drawn.
@@ -68,7 +69,7 @@ func Line(capacity evidence.Figure, place string) Sample {
 // Joint draws a judged joint in a line that has been drawn. place tells the joints of
 // a chain apart.
 func Joint(v judge.Verdict, line Sample, place string) Sample {
-	s := Sample{Bears: drawn(v.Strength.Share.Dist(), "efficiency"+place), Slips: v.Strength.Slips}
+	s := Sample{Bears: drawn(v.Strength.Share.Dist(), "efficiency"+place), Slips: v.Strength.Fails != knot.Breaks}
 	for i := range s.Bears {
 		s.Bears[i] *= line.Bears[i]
 	}

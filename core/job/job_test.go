@@ -14,6 +14,7 @@ import (
 	"oarweed/core/job"
 	"oarweed/core/judge"
 	"oarweed/core/rig"
+	"oarweed/core/unit"
 )
 
 var turns = job.HoldInput{Hitch: "turns", Object: "100 mm", Line: "12 mm", Material: "polyester", Surface: "polished-steel", Wet: true, Load: "2.4 kN", Hand: "100 N"}
@@ -55,8 +56,12 @@ func TestWrongInputNamesItsField(t *testing.T) {
 	_, err = job.Hold(c, q)
 	assert.ErrorContains(t, err, "material")
 	assert.ErrorContains(t, err, "load")
-	_, err = job.SoftShackle(c, "wide")
-	assert.ErrorContains(t, err, "diameter")
+	_, err = job.SoftShackle(c, job.ShackleInput{Diameter: "wide", Material: "string", Clear: "1 km", Load: "much"})
+	for _, field := range []string{"diameter", "material", "clear", "load"} {
+		assert.ErrorContains(t, err, field)
+	}
+	_, err = job.SoftShackle(c, job.ShackleInput{Diameter: "4 mm", Material: "wire"})
+	assert.ErrorContains(t, err, "not knotted")
 	_, err = job.Load(c, "tide", job.LoadInput{})
 	assert.Error(t, err)
 }
@@ -124,4 +129,26 @@ func TestSayings(t *testing.T) {
 	assert.Equal(t, polyester.Wet.Likely, polyester.Dry.Likely)
 	assert.Greater(t, nylon.Eight, 2.0, "one more eight divides what the end holds")
 	assert.Equal(t, "the bollard", nylon.On)
+}
+
+// The two checks of a soft shackle that need no catalogue: twice the clear length is four
+// lengths more of cord, and a load is borne by four parts at their weaker knot.
+func TestASoftShackleBearsByItsWeakerKnotAndIsCutWithItsLoop(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	at := func(clear string) *job.Shackle {
+		s, err := job.SoftShackle(c, job.ShackleInput{Diameter: "6 mm", Clear: clear, Load: "2 kN"})
+		require.NoError(t, err)
+		return s
+	}
+	short, long := at("100 mm"), at("200 mm")
+	for i, clamp := range short.Clamps {
+		for j, p := range clamp.Pairs {
+			assert.InDelta(t, 0.4, float64(long.Clamps[i].Pairs[j].Cut-p.Cut), 1e-9)
+			kept := math.Min(c.Knot(clamp.Knot).EfficiencyIn("hmpe", "clamp").Value.Likely, c.Knot(p.Knot).EfficiencyIn("hmpe", "shackle-stop").Value.Likely)
+			assert.InDelta(t, 4*kept*0.8*short.Bears.Capacity.Likely, p.Capacity.Likely, 1e-6)
+			assert.Less(t, p.Capacity.Low, p.Capacity.Likely)
+		}
+	}
+	assert.Equal(t, 2*unit.Kilonewton, short.Load)
 }

@@ -53,7 +53,10 @@ type Size struct {
 	// Seconds to tie it in line of this size.
 	Seconds evidence.Interval
 	// Wraps of a wrapped knot, and how many fewer than the line asks for; else 0.
-	Wraps, Short int
+	// WrapsOther are those of the thicker line of a join.
+	Wraps, WrapsOther, Short int
+	// Loop is how long a free loop should be; zero where none is made.
+	Loop evidence.Interval
 	// PerWrap is the share of strength that each missing wrap costs.
 	PerWrap evidence.Interval
 	// Bulk is how thick it is when drawn up.
@@ -96,11 +99,16 @@ func Whatever(r *rig.Rig, k, backup *knot.Knot) Verdict {
 }
 
 func fitOf(r *rig.Rig, k *knot.Knot) float64 {
-	if r.Fitting == nil {
-		return k.Tasks[r.Task.ID].Fit
+	on := ""
+	if r.Fitting != nil {
+		on = r.Fitting.Kind.ID
 	}
-	return k.Tasks[r.Task.ID].For(r.Fitting.Kind.ID)
+	return k.Tasks[r.Task.ID].For(on, string(r.Water), string(r.Stay))
 }
+
+// loopPerEye is the length of a free loop as a multiple of the width of the hook's eye: 3
+// to 4 mm on an eye of 2 to 2.5 mm. Common practice for the millimetres, our own for the rule.
+var loopPerEye = evidence.Interval{Low: 1.3, Likely: 1.5, High: 1.7}
 
 // usualMM is the diameter up to which times are those of the catalogue: what a hand
 // handles with ease. Thicker line takes longer by the power stiffer. Our own estimate.
@@ -154,17 +162,34 @@ func sizeOf(r *rig.Rig, k, backup *knot.Knot) Size {
 		more := d * unit.Length(backup.Uses.Diameters+backup.Tail.Likely)
 		s.Needs, s.Least = s.Needs+more, s.Least+more
 	}
+	if r.Eye > 0 && k.Kind == knot.Loop {
+		eye := 2*r.Eye - unit.Length(k.Uses.Turns*round) // the line round the thing is part of it
+		eye = max(0, eye)
+		s.Needs, s.Least = s.Needs+eye, s.Least+eye
+	}
+	if k.Loop && r.Fitting != nil {
+		s.Loop = loopPerEye.Scale(float64(r.Fitting.Size))
+	}
 	s.Needs, s.Least = s.Needs+2*r.Distance, s.Least+2*r.Distance
 	slower := math.Max(1, math.Pow(d.MM()/usualMM, stiffer))
 	s.Seconds = k.Seconds.Scale(slower)
 	if k.Wraps != nil {
-		s.Wraps, s.PerWrap = k.Wraps.For(Test(r)), k.Wraps.Loss.Interval
+		s.Wraps, s.PerWrap = k.Wraps.For(Test(r), water(r)), k.Wraps.Loss.Interval
+		s.WrapsOther = k.Wraps.Other
 		if r.Wraps > 0 {
 			s.Short = max(0, s.Wraps-r.Wraps)
 			s.Wraps = r.Wraps
 		}
 	}
 	return s
+}
+
+// water for which wraps are counted: the flats are salt.
+func water(r *rig.Rig) string {
+	if r.Water == rig.Fresh {
+		return string(rig.Fresh)
+	}
+	return string(rig.Salt)
 }
 
 // Test is the strength by which an angler calls the line, in pounds: the one printed on
@@ -193,8 +218,8 @@ type Strength struct {
 	// Capacity is what it bears, in newtons; Share what the knot keeps of the line.
 	Capacity evidence.Figure
 	Share    evidence.Figure
-	// Slips: at its limit it slips rather than breaks.
-	Slips bool
+	// Fails is what happens at its limit.
+	Fails knot.Fails
 	// Times is likely capacity ÷ load. Margin is capacity at its worst ÷ twice the load.
 	Margin, Times float64
 	// New is the low end of the new, dry line ÷ (load × design factor).
@@ -212,9 +237,9 @@ const (
 )
 
 func strengthOf(r *rig.Rig, k *knot.Knot, short int) Strength {
-	e := k.EfficiencyIn(r.Line.Material.ID)
+	e := k.EfficiencyIn(r.Line.Material.ID, r.Task.ID)
 	if r.Other != nil && r.JoinsTwo() {
-		if o := k.EfficiencyIn(r.Other.Material.ID); o.Value.Likely < e.Value.Likely {
+		if o := k.EfficiencyIn(r.Other.Material.ID, r.Task.ID); o.Value.Likely < e.Value.Likely {
 			e = o
 		}
 	}
@@ -228,6 +253,11 @@ func strengthOf(r *rig.Rig, k *knot.Knot, short int) Strength {
 			High:   share.High * math.Pow(1-loss.Low, n),
 		}
 	}
+	if r.Bare && k.Wraps != nil && k.Wraps.Finish != nil {
+		// The share of the catalogue is that of the finished join.
+		gain := k.Wraps.Finish
+		share.Interval = evidence.Interval{Low: share.Low / (1 + gain.High), Likely: share.Likely / (1 + gain.Likely), High: share.High / (1 + gain.Low)}
+	}
 	capacity := r.Capacity.Times(share.Interval)
 	load := float64(r.Load)
 	newLine := r.LineBears.MBL().Low
@@ -237,7 +267,7 @@ func strengthOf(r *rig.Rig, k *knot.Knot, short int) Strength {
 	s := Strength{
 		Capacity: evidence.Figure{Interval: capacity, Unit: evidence.Newton, Tag: evidence.Computed,
 			Source: "strength of the line (" + string(r.Capacity.Tag) + ") × share kept by the knot (" + string(share.Tag) + ")"},
-		Share: share, Slips: e.Fails == "slips",
+		Share: share, Fails: e.Fails,
 		Margin: capacity.Low / (LeftAtWorst * load),
 		Times:  capacity.Likely / load,
 		New:    newLine / (load * r.DesignFactor),

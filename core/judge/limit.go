@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"oarweed/core/knot"
+	"oarweed/core/line"
 	"oarweed/core/rig"
 	"oarweed/core/unit"
 )
@@ -98,9 +99,13 @@ type (
 	LeftThin struct{ Times float64 }
 	// NotForPeople: not where a person could be held or struck.
 	NotForPeople struct{}
+	// ComesOff under load, and it must not.
+	ComesOff struct{ How string }
+	// WorksLoose of itself, and it is left for months.
+	WorksLoose struct{ Why string }
 	// TooWeak: it would fail at the load itself.
 	TooWeak struct {
-		Slips          bool
+		Fails          knot.Fails
 		Capacity, Load unit.Force
 	}
 )
@@ -125,6 +130,8 @@ func (ShakesOut) Gate() Gate       { return ShakeGate }
 func (Doubtful) Gate() Gate        { return HoldGate }
 func (LeftThin) Gate() Gate        { return StrengthGate }
 func (NotForPeople) Gate() Gate    { return PersonGate }
+func (ComesOff) Gate() Gate        { return ReleaseGate }
+func (WorksLoose) Gate() Gate      { return ShakeGate }
 func (TooWeak) Gate() Gate         { return StrengthGate }
 
 // aboutEnough: nobody measures an end to better than that.
@@ -152,6 +159,11 @@ func (v Verdict) limits() []Reason {
 	k, r := v.Knot, v.Rig
 	if k.Ratio != nil && r.Other != nil && (v.Size.Ratio < k.Ratio.Min-1e-9 || v.Size.Ratio > k.Ratio.Max+1e-9) {
 		add(RatioOutside{v.Size.Ratio, k.Ratio})
+	}
+	for _, m := range []*line.Line{&r.Line, r.Other} {
+		if m != nil && m.Material.Unknotted != "" {
+			add(RefusesMaterial{m.Material.Unknotted})
+		}
 	}
 	for _, material := range materials(r) {
 		if why, no := k.Refuses[material]; no {
@@ -201,7 +213,7 @@ func (v Verdict) limits() []Reason {
 		add(NotForPeople{})
 	}
 	if v.Strength.Capacity.Likely < float64(r.Load) {
-		add(TooWeak{v.Strength.Slips, unit.Force(v.Strength.Capacity.Likely), r.Load})
+		add(TooWeak{v.Strength.Fails, unit.Force(v.Strength.Capacity.Likely), r.Load})
 	}
 	return out
 }
@@ -215,6 +227,12 @@ func (v Verdict) reservations() []Reason {
 		out = append(out, ShakesOut{v.Knot.Shake.Why})
 	default:
 		out = append(out, Doubtful{h, v.Knot})
+	}
+	if v.Rig.Release == rig.Stays && v.Knot.Release.UnderLoad {
+		out = append(out, ComesOff{v.Knot.Release.How})
+	}
+	if v.Rig.Stay == rig.Months && v.Knot.Shake.Class != knot.Holds && !v.Now().Shaken {
+		out = append(out, WorksLoose{v.Knot.Shake.Why})
 	}
 	if v.Strength.Enough == Thin {
 		out = append(out, LeftThin{v.Strength.Margin * LeftAtWorst})

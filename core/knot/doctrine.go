@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"oarweed/core/evidence"
 	"oarweed/core/problem"
 )
 
@@ -55,6 +56,8 @@ type Change struct {
 	Drawing string
 	// Ratio replaces the limits of thick ÷ thin.
 	Ratio *Ratio
+	// LeftOn replaces the end that is left on, in millimetres.
+	LeftOn *evidence.Interval `yaml:"left_on"`
 	// Hold goes before the classes of hold that the knot has, and so counts first.
 	Hold []HoldClass
 }
@@ -131,6 +134,9 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 		if words != "" {
 			*now = words
 		}
+	}
+	if c.LeftOn != nil {
+		out.LeftOn = &evidence.Figure{Interval: *c.LeftOn, Tag: evidence.Trade, Source: "one of the ways it is taught, common practice, no source"}
 	}
 	out.HeldByHand = k.HeldByHand || c.HeldByHand
 	out.BackupAlways = k.BackupAlways || c.BackupAlways

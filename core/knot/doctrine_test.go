@@ -32,14 +32,14 @@ func TestADoctrineChangesACopy(t *testing.T) {
 	assert.Equal(t, "wrong", out.Faults[0].Code)
 	assert.Len(t, out.Faults, 1)
 	assert.Equal(t, 0.9, out.Tasks["moor"].Fit)
-	assert.Equal(t, 0.9, out.Tasks["moor"].For("ring"), "whatever the thing")
+	assert.Equal(t, 0.9, out.Tasks["moor"].For("ring", "salt"), "whatever the thing")
 	assert.Equal(t, "our way", out.Tasks["moor"].Why, "the doctrine speaks for it")
 	assert.Equal(t, "it is usual", out.Tasks["sheet"].Why, "a doctrine that speaks against it leaves the knot its reason")
 	assert.Equal(t, "our way", out.Tasks["tow"].Why, "a new one takes the doctrine's")
-	assert.Equal(t, 7, out.Wraps.For(20))
+	assert.Equal(t, 7, out.Wraps.For(20, "salt"))
 	assert.Equal(t, 3, out.FrictionCount)
 	assert.Equal(t, before.Steps, k.Steps)
-	assert.Equal(t, 5, k.Wraps.For(20))
+	assert.Equal(t, 5, k.Wraps.For(20, "salt"))
 	assert.NotContains(t, k.Tasks, "tow")
 }
 

@@ -119,6 +119,10 @@ type Knot struct {
 	BackupAlways bool `json:"backup_always,omitempty" yaml:"backup_always"`
 	// Bulk is how thick the drawn-up knot is, in line diameters.
 	Bulk float64 `json:"bulk"`
+	// Loop: the eye it makes on a hook is a free loop, whose length follows the hook's eye.
+	Loop bool `json:"loop,omitempty"`
+	// FailsAt is the place where it gives, where it is not where the line enters.
+	FailsAt string `json:"fails_at,omitempty" yaml:"fails_at"`
 	// Purchase: it multiplies the pull of the hand that ties it.
 	Purchase bool `json:"purchase,omitempty"`
 	// Advice is what to add to this knot where its hold is in doubt.
@@ -170,14 +174,21 @@ type Range struct {
 type Suits struct {
 	Fit float64 `json:"fit"`
 	Why string  `json:"why"`
-	// On says how well on some fittings, where it differs.
+	// On says how well on some fittings, In in some water or left for so long, where it differs.
 	On map[string]float64 `json:"on,omitempty"`
+	In map[string]float64 `json:"in,omitempty"`
 }
 
-// For is the fit on a fitting; empty where there is none.
-func (s Suits) For(fitting string) float64 {
+// For is the fit on a fitting, empty where there is none, and in the circumstances that
+// In may name.
+func (s Suits) For(fitting string, in ...string) float64 {
 	if f, ok := s.On[fitting]; ok {
 		return f
+	}
+	for _, name := range in {
+		if f, ok := s.In[name]; ok {
+			return f
+		}
 	}
 	return s.Fit
 }
@@ -187,6 +198,9 @@ type Ratio struct {
 	Min float64 `json:"min"`
 	Max float64 `json:"max"`
 	Why string  `json:"why"`
+	// Below and Says: a word of warning for ratios below it; 0 for none.
+	Below float64 `json:"below,omitempty"`
+	Says  string  `json:"says,omitempty"`
 }
 
 // Efficiency of a knot in some materials, as a share of the line's strength.
@@ -195,9 +209,20 @@ type Efficiency struct {
 	Value     evidence.Interval `json:"value"`
 	Tag       evidence.Tag      `json:"tag" enum:"published,trade,memory,computed,yours"`
 	Source    string            `json:"source"`
-	// Fails is "breaks" or "slips": what happens at that load.
-	Fails string `json:"fails"`
+	// Tasks it is of; empty: all.
+	Tasks []string `json:"tasks,omitempty" nullable:"false"`
+	// Fails is what happens at that load.
+	Fails Fails `json:"fails" enum:"breaks,slips,creeps"`
 }
+
+// Fails is what happens at the limit of a knot.
+type Fails string
+
+const (
+	Breaks Fails = "breaks" // the line parts
+	Gives  Fails = "slips"  // it runs out
+	Creeps Fails = "creeps" // it draws down until it catches on the thing, and is tied again
+)
 
 // Figure is the share with its evidence.
 func (e Efficiency) Figure() evidence.Figure {
@@ -245,22 +270,28 @@ type Wraps struct {
 	Rules []WrapRule `json:"rules" nullable:"false"`
 	// Loss is the share of strength lost for each wrap short of the rule.
 	Loss evidence.Figure `json:"loss"`
+	// Other is how many the thicker line of a join gets; 0: as many.
+	Other int `json:"other,omitempty"`
+	// Finish is the share of strength that its finishing wraps give; none where it has none.
+	Finish *evidence.Figure `json:"finish,omitempty"`
 }
 
 // WrapRule gives the wraps for lines up to a strength in pounds.
 type WrapRule struct {
 	UpToLb float64 `json:"up_to_lb,omitempty" yaml:"up_to_lb"`
-	N      int     `json:"n"`
+	// Water it is of: salt (flats too) or fresh; empty: any.
+	Water string `json:"water,omitempty"`
+	N     int    `json:"n"`
 }
 
 // rounding is how far a test may lie above its class and still be it: 20 lb written in
 // kilonewtons is 20 lb.
 const rounding = 1.02
 
-// For gives the number of wraps for a line of so many pounds.
-func (w Wraps) For(lb float64) int {
+// For gives the number of wraps for a line of so many pounds, in salt or fresh water.
+func (w Wraps) For(lb float64, water string) int {
 	for _, r := range w.Rules {
-		if r.UpToLb == 0 || lb <= r.UpToLb*rounding {
+		if (r.UpToLb == 0 || lb <= r.UpToLb*rounding) && (r.Water == "" || r.Water == water) {
 			return r.N
 		}
 	}
@@ -281,10 +312,10 @@ type Fault struct {
 	Right string `json:"right,omitempty"`
 }
 
-// EfficiencyIn is the entry that covers a material.
-func (k *Knot) EfficiencyIn(material string) Efficiency {
+// EfficiencyIn is the entry that covers a material at a task.
+func (k *Knot) EfficiencyIn(material, task string) Efficiency {
 	for _, e := range k.Efficiency {
-		if len(e.Materials) == 0 || slices.Contains(e.Materials, material) {
+		if (len(e.Materials) == 0 || slices.Contains(e.Materials, material)) && (len(e.Tasks) == 0 || slices.Contains(e.Tasks, task)) {
 			return e
 		}
 	}
@@ -304,6 +335,8 @@ func (k *Knot) HoldIn(material, task string) HoldClass {
 // Vocabulary is what a knot may refer to.
 type Vocabulary struct {
 	Tasks, Fittings, Materials, Surfaces, Cautions, Hitches []string
+	// Circumstances are the waters and the stays.
+	Circumstances []string
 }
 
 // Check reports everything missing or contradictory, by field.
@@ -337,6 +370,14 @@ func (k *Knot) Check(v Vocabulary) error {
 			known("tasks."+id+".on", on, v.Fittings)
 			if fit <= 0 || fit > 1 {
 				l.Add("tasks."+id+".on."+on, "needs a fit above 0 and at most 1", "write {ring: 0.8}")
+			}
+		}
+	}
+	for id, s := range k.Tasks {
+		for in, fit := range s.In {
+			known("tasks."+id+".in", in, v.Circumstances)
+			if fit <= 0 || fit > 1 {
+				l.Add("tasks."+id+".in."+in, "needs a fit above 0 and at most 1", "write {fresh: 0.8}")
 			}
 		}
 	}
@@ -383,11 +424,14 @@ func (k *Knot) Check(v Vocabulary) error {
 			known(path+".materials", m, v.Materials)
 		}
 		l.Take(path, e.Figure().Check(0.05, 1))
-		if e.Fails != "breaks" && e.Fails != "slips" {
-			l.Add(path+".fails", fmt.Sprintf("%q", e.Fails), "write breaks or slips")
+		if !slices.Contains([]Fails{Breaks, Gives, Creeps}, e.Fails) {
+			l.Add(path+".fails", fmt.Sprintf("%q", e.Fails), "write breaks, slips or creeps")
 		}
-		if i == len(k.Efficiency)-1 && len(e.Materials) > 0 {
-			l.Add(path+".materials", "the last entry must cover all materials", "drop materials from it")
+		for _, task := range e.Tasks {
+			known(path+".tasks", task, v.Tasks)
+		}
+		if i == len(k.Efficiency)-1 && len(e.Materials)+len(e.Tasks) > 0 {
+			l.Add(path+".materials", "the last entry must cover all materials and tasks", "drop materials and tasks from it")
 		}
 	}
 	if (k.FrictionModel == "") == (len(k.Hold) == 0) {

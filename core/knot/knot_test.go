@@ -37,8 +37,8 @@ var words = knot.Vocabulary{Tasks: []string{"moor"}, Fittings: []string{"ring"},
 
 func TestTheFirstEntryThatCoversTheMaterialCounts(t *testing.T) {
 	k := good()
-	assert.Equal(t, "slips", k.EfficiencyIn("hmpe").Fails)
-	assert.Equal(t, 0.6, k.EfficiencyIn("polyester").Figure().Likely)
+	assert.Equal(t, knot.Gives, k.EfficiencyIn("hmpe", "moor").Fails)
+	assert.Equal(t, 0.6, k.EfficiencyIn("polyester", "moor").Figure().Likely)
 	assert.Equal(t, knot.Slips, k.HoldIn("hmpe", "moor").Wet)
 	assert.Equal(t, knot.Holds, k.HoldIn("natural", "moor").Wet)
 	assert.Equal(t, knot.Marginal, knot.Holds.Worse())
@@ -48,9 +48,9 @@ func TestTheFirstEntryThatCoversTheMaterialCounts(t *testing.T) {
 func TestWrapsByStrength(t *testing.T) {
 	w := knot.Wraps{Rules: []knot.WrapRule{{UpToLb: 20, N: 5}, {UpToLb: 40, N: 4}, {N: 3}}}
 	for lb, n := range map[float64]int{12: 5, 20: 5, 21: 4, 40: 4, 100: 3} {
-		assert.Equal(t, n, w.For(lb), "%g lb", lb)
+		assert.Equal(t, n, w.For(lb, "salt"), "%g lb", lb)
 	}
-	assert.Zero(t, knot.Wraps{}.For(10))
+	assert.Zero(t, knot.Wraps{}.For(10, "salt"))
 }
 
 func TestCheckNamesEveryField(t *testing.T) {

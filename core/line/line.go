@@ -50,7 +50,11 @@ type Material struct {
 	// Fishing marks line sold by pound test.
 	Fishing       bool           `json:"fishing"`
 	Constructions []Construction `json:"constructions" nullable:"false"`
-	Laws          []Law          `json:"-" yaml:"laws"`
+	// Unknotted says why no knot is tied in it; empty for what is knotted.
+	Unknotted string `json:"unknotted,omitempty"`
+	// Cut: sharp rock cuts it through.
+	Cut  bool  `json:"cut,omitempty"`
+	Laws []Law `json:"-" yaml:"laws"`
 	// Wet is the share of strength left when wet, 1 = no change.
 	Wet evidence.Figure `json:"wet"`
 	// Stretch at the breaking load, as a share of the length.

@@ -80,7 +80,7 @@ const Made = 0.7
 func Joint(c *trade.Catalogue, r *rig.Rig) Order {
 	// Verdicts are large and there are as many as knots: room for all of them at once.
 	o := Order{Rig: r, Ranked: make([]Ranked, 0, 8), Out: make([]judge.Verdict, 0, len(c.Knots))}
-	weights := c.Weights[r.Weights]
+	weights := weightsOf(c, r)
 	other := make([]judge.Verdict, 0, len(c.Knots)) // made for other work
 	for _, k := range c.Knots {
 		switch v := judge.Judge(r, k, c.BackupOf(r, k)); {
@@ -157,7 +157,7 @@ func less(a, b judge.Verdict) bool {
 // keeping what it does not need.
 func First(c *trade.Catalogue, r *rig.Rig) string {
 	best, tier, id := math.Inf(-1), math.MaxInt, ""
-	weights := c.Weights[r.Weights]
+	weights := weightsOf(c, r)
 	for _, k := range c.Knots {
 		if v := judge.Judge(r, k, c.BackupOf(r, k)); v.Will() {
 			x := Score(v, weights)
@@ -213,7 +213,7 @@ func Score(v judge.Verdict, w rig.Weights) Ranked {
 		{Fit, w.Fit, v.Fit},
 		{Strength, w.Strength, v.Strength.Margin / (1 + v.Strength.Margin)},
 		{Hold, w.Hold, v.Now().Chance.Likely},
-		{Release, w.Release, releaseValue(k)},
+		{Release, w.Release, releaseValue(r, k)},
 		{Time, w.Time, timeValue(v.Size.Seconds.Likely, r.Seconds)},
 		{Ease, w.Ease, float64(6-k.Difficulty) / 5},
 		{Inspect, w.Inspect, float64(k.Inspect) / 5},
@@ -234,7 +234,30 @@ func timeValue(likely, has float64) float64 {
 	return 15 / (15 + likely)
 }
 
-func releaseValue(k *knot.Knot) float64 {
+// weightsOf gives the weights of a joint: for an hour what is tied and undone fast counts
+// more at the cost of hold, for months the other way round. People's are left alone.
+func weightsOf(c *trade.Catalogue, r *rig.Rig) rig.Weights {
+	w := c.Weights[r.Weights]
+	if r.Consequence == rig.Person || r.Stay == rig.Night || r.Stay == "" {
+		return w
+	}
+	if r.Stay == rig.Hour {
+		moved := w.Hold / 2
+		w.Hold, w.Release, w.Time = w.Hold-moved, w.Release+moved*2/3, w.Time+moved/3
+		return w
+	}
+	moved := (w.Release + w.Time) * 2 / 3
+	w.Release, w.Time, w.Hold = w.Release/3, w.Time/3, w.Hold+moved
+	return w
+}
+
+func releaseValue(r *rig.Rig, k *knot.Knot) float64 {
+	if r.Release == rig.Stays { // the less it comes off, the better
+		if k.Release.UnderLoad {
+			return 0
+		}
+		return map[knot.Off]float64{knot.Easy: 0.7, knot.Worked: 0.9, knot.Jams: 1, knot.Cut: 1}[k.Release.Slack]
+	}
 	if k.Release.UnderLoad {
 		return 1
 	}

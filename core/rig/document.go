@@ -35,6 +35,33 @@ const (
 	Slack     Release = "slack"      // by hand, once it is slack
 	Distance  Release = "distance"   // from afar
 	AnyWay    Release = "cut"        // any way, a knife included
+	Stays     Release = "stays"      // not at all while it bears
+)
+
+// Stay is how long a joint is left as it is tied.
+type Stay string
+
+const (
+	Hour   Stay = "hour"   // undone again soon, with somebody near
+	Night  Stay = "night"  // left until the morning, or over a tide
+	Months Stay = "months" // left and forgotten
+)
+
+// Water a line is fished in.
+type Water string
+
+const (
+	Salt  Water = "salt"
+	Flats Water = "flats" // shallow salt water, fish in sight
+	Fresh Water = "fresh"
+)
+
+// Ground is what a line lies against.
+type Ground string
+
+const (
+	Clear Ground = "clear" // nothing that cuts
+	Sharp Ground = "sharp" // rock, coral, shell, broken concrete
 )
 
 // Consequence of failure.
@@ -56,6 +83,8 @@ type Document struct {
 	Character   Character   `json:"character,omitempty"`
 	Dry         bool        `json:"dry,omitempty"`
 	Consequence Consequence `json:"consequence,omitempty"`
+	Water       Water       `json:"water,omitempty"`
+	Ground      Ground      `json:"ground,omitempty"`
 	// Weights names the preset by which knots are scored; left out: that of the task.
 	Weights string `json:"weights,omitempty"`
 	// DesignFactor raises the factor that follows from load and consequence.
@@ -89,7 +118,22 @@ type Joint struct {
 	Seconds float64 `json:"seconds,omitempty"`
 	// DistanceM is how far off the fitting is when it is cast off from a distance.
 	DistanceM float64 `json:"distance_m,omitempty"`
+	// Stay is how long it is left; left out: as is usual for the task.
+	Stay Stay `json:"stay,omitempty"`
+	// EyeMM is the clear length of the eye or loop that is tied; left out: as small as the
+	// thing it goes round allows.
+	EyeMM float64 `json:"eye_mm,omitempty"`
+	// Finish says whether the finishing wraps of a join are made.
+	Finish Finish `json:"finish,omitempty"`
 }
+
+// Finish says whether a wrapped join is finished with more wraps on the standing part.
+type Finish string
+
+const (
+	Finished Finish = "finished"
+	Bare     Finish = "bare"
+)
 
 // Line as written down.
 type Line struct {

@@ -98,6 +98,15 @@ var Fields = []Field{
 		{ID: string(Boat), Name: "the boat", If: "If the boat is at risk,"},
 		{ID: string(Person), Name: "a person", If: "If a person is at risk,"},
 	}},
+	{Part: WholeRig, JSON: "water", Name: "water", Doc: "the water it is fished in; wraps and loops follow", Default: string(Salt), Why: "no other given", Values: []Value{
+		{ID: string(Salt), Name: "salt water", Note: "heavier line: five wraps seat better than seven", If: "If it is fished in salt water,"},
+		{ID: string(Flats), Name: "shallow salt water", Note: "fish in sight: a fly that swings free in a loop", If: "If it is fished on the flats,"},
+		{ID: string(Fresh), Name: "fresh water", Note: "lighter line: six or seven wraps", If: "If it is fished in fresh water,"},
+	}},
+	{Part: WholeRig, JSON: "ground", Name: "what it lies against", Doc: "what the line lies against", Default: string(Clear), Why: "no other given", Values: []Value{
+		{ID: string(Clear), Name: "nothing that cuts", If: "If nothing cuts it,"},
+		{ID: string(Sharp), Name: "sharp rock", Note: "or coral, shell, broken concrete", If: "If it lies against sharp rock,"},
+	}},
 	{Part: WholeRig, JSON: "dry", Name: "dry", Doc: "true if the line stays dry; wet is assumed"},
 	{Part: WholeRig, JSON: "weights", Name: "weights", Doc: "preset of weights by which knots are scored; left out: that of the task"},
 	{Part: WholeRig, JSON: "design_factor", Name: "design factor", Min: 2, Max: 50, Doc: "raises the design factor that follows from load and consequence",
@@ -115,6 +124,7 @@ var Fields = []Field{
 		{ID: string(UnderLoad), Name: "under load, by hand", If: "If it must come off under load,"},
 		{ID: string(Distance), Name: "from a distance", If: "If it must come off from a distance,"},
 		{ID: string(AnyWay), Name: "any way, a knife included", If: "If it may be cut off,"},
+		{ID: string(Stays), Name: "not at all while it bears", If: "If it must not come off while it bears,"},
 	}},
 	{Part: JointPart, JSON: "tail_m", Name: "line to tie with", Unit: "m", Max: 1000, Doc: "line there is to tie with, m; left out: enough", Hint: "How much line there is for the knot and its end. 0 means enough.",
 		Turned: &Turned{"tail", "line to tie with", 0.05, 60}, number: jointNumber(func(j *Joint) *float64 { return &j.TailM })},
@@ -125,6 +135,16 @@ var Fields = []Field{
 	{Part: JointPart, JSON: "distance_m", Name: "distance to cast off from", Unit: "m", Max: 500, Doc: "distance to cast off from, m; counts where it comes off from a distance", Default: "3", Why: "no distance given",
 		Hint:   "From the hand to the thing it is tied to. The line needed is twice that and the knot.",
 		Turned: &Turned{"distance", "distance to cast off from", 0.5, 50}, number: jointNumber(func(j *Joint) *float64 { return &j.DistanceM })},
+	{Part: JointPart, JSON: "stay", Name: "how long it stays", Doc: "how long it is left as it is tied; left out: as is usual for the task", Values: []Value{
+		{ID: string(Hour), Name: "for an hour", Note: "somebody is near; what is undone fast counts more", If: "If it stays for an hour,"},
+		{ID: string(Night), Name: "overnight", If: "If it stays overnight,"},
+		{ID: string(Months), Name: "for months", Note: "nothing that works loose by itself", If: "If it stays for months,"},
+	}},
+	{Part: JointPart, JSON: "eye_mm", Name: "size of the eye", Unit: "mm", Min: 1, Max: 10000, Doc: "clear length of the eye or loop, mm; left out: as small as the thing allows", Hint: "From the knot to the far end of the eye, inside. 0 means: as small as the thing allows.",
+		number: jointNumber(func(j *Joint) *float64 { return &j.EyeMM })},
+	{Part: JointPart, JSON: "finish", Name: "finishing wraps", Doc: "whether the finishing wraps of a join in braid are made", Default: string(Finished), Why: "usual for a join in braid", Values: []Value{
+		{ID: string(Finished), Name: "with its finishing wraps"}, {ID: string(Bare), Name: "without its finishing wraps"},
+	}},
 
 	{Part: LinePart, JSON: "material", Name: "material", Doc: "id of a material"},
 	{Part: LinePart, JSON: "construction", Name: "make", Doc: "how the line is made up; left out: as is usual for the material", Values: []Value{

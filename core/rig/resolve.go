@@ -25,6 +25,12 @@ type Rig struct {
 	Seconds float64     // 0: enough
 	// Distance to cast off from; 0 unless Release is Distance.
 	Distance unit.Length
+	// Stay is how long it is left.
+	Stay Stay
+	// Eye is the clear length of the eye; 0: as small as the thing allows.
+	Eye unit.Length
+	// Bare: its finishing wraps are left out.
+	Bare bool
 	// Fitting is set for joints to a fitting, Other for joints of two lines.
 	Fitting *FittingUse
 	Other   *line.Line
@@ -42,6 +48,8 @@ type Rig struct {
 	Load         unit.Force
 	Character    Character
 	Wet          bool
+	Water        Water
+	Ground       Ground
 	Consequence  Consequence
 	DesignFactor float64
 	FactorWhy    string
@@ -124,6 +132,18 @@ func (t *Vocabulary) resolve(d Document, at [3]string) (*Rig, error) {
 		}
 		r.Distance = unit.Length(joint.DistanceM)
 	}
+	if joint.Stay == "" {
+		joint.Stay = r.Task.Stay
+		if joint.Stay == "" {
+			joint.Stay = Night
+		}
+		def(at[1]+".joint.stay", string(joint.Stay), "usual for this task")
+	}
+	FieldOf(JointPart, "stay").checkWord(at[1]+".joint.", string(joint.Stay), &l)
+	if joint.Finish != "" {
+		FieldOf(JointPart, "finish").checkWord(at[1]+".joint.", string(joint.Finish), &l)
+	}
+	r.Stay, r.Eye, r.Bare = joint.Stay, unit.Length(joint.EyeMM)*unit.Millimetre, joint.Finish == Bare
 	r.Seconds = joint.Seconds
 	r.Release, r.Tail, r.Wraps = joint.Release, unit.Length(joint.TailM), joint.Wraps
 
@@ -133,6 +153,19 @@ func (t *Vocabulary) resolve(d Document, at [3]string) (*Rig, error) {
 	}
 	checkNumbers(WholeRig, "", &d, &l)
 	r.Load = unit.Force(d.PeakKN) * unit.Kilonewton
+	if d.Water == "" {
+		d.Water = Salt
+		if r.Task.Tackle {
+			f := FieldOf(WholeRig, "water")
+			def("water", f.Default, f.Why)
+		}
+	}
+	FieldOf(WholeRig, "water").checkWord("", string(d.Water), &l)
+	if d.Ground == "" {
+		d.Ground = Clear
+	}
+	FieldOf(WholeRig, "ground").checkWord("", string(d.Ground), &l)
+	r.Water, r.Ground = d.Water, d.Ground
 	if d.Character == "" {
 		f := FieldOf(WholeRig, "character")
 		d.Character = Character(f.Default)

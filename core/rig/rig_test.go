@@ -30,7 +30,7 @@ func TestDefaultsAreStated(t *testing.T) {
 		assert.NotEmpty(t, d.Why, d.Field)
 	}
 	assert.Equal(t, map[string]string{
-		"chain[0].fitting.surface": "polished-steel", "chain[2].line.construction": "laid", "chain[1].joint.release": "slack",
+		"chain[0].fitting.surface": "polished-steel", "chain[2].line.construction": "laid", "chain[1].joint.stay": "night", "chain[1].joint.release": "slack",
 		"chain[1].joint.tail_m": "enough", "character": "steady", "consequence": "gear",
 	}, stated)
 	assert.True(t, r.Wet, "wet is assumed: the worse case")

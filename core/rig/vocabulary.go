@@ -71,6 +71,10 @@ type Task struct {
 	// Watched: somebody stands by, so that a load that comes and goes undoes nothing
 	// unseen.
 	Watched bool `json:"watched,omitempty"`
+	// Stay is how long what is tied is usually left; empty: overnight.
+	Stay Stay `json:"stay,omitempty" enum:"hour,night,months"`
+	// Eye: what is tied is an eye, whose size may be asked for.
+	Eye bool `json:"eye,omitempty"`
 	// BothLegs: both parts of what is tied take the load.
 	BothLegs bool `json:"both_legs,omitempty" yaml:"both_legs"`
 	// Instead is what to do where no knot will do.

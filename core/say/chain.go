@@ -22,8 +22,11 @@ func Weakest(c *chain.Chain) string {
 	if w.Doubtful {
 		return fmt.Sprintf("The %s %s will likely slip: %s.", name, where, HoldWhy(j.Chosen.Now(), j.Chosen.Knot))
 	}
-	return fmt.Sprintf("The %s %s gives way first: the %s %s there at about %s.", name, where,
-		Line(c.LineAt(j.FailsIn).Line), Fails(j.Chosen.Strength.Slips), Force(unit.Force(j.Chosen.Strength.Capacity.Likely), fishing))
+	how := fmt.Sprintf("the %s %s there", Line(c.LineAt(j.FailsIn).Line), j.Chosen.Strength.Fails)
+	if at := j.Chosen.Knot.FailsAt; at != "" {
+		how = fmt.Sprintf("it %s %s,", j.Chosen.Strength.Fails, at)
+	}
+	return fmt.Sprintf("The %s %s gives way first: %s at about %s.", name, where, how, Force(unit.Force(j.Chosen.Strength.Capacity.Likely), fishing))
 }
 
 // LetGo says in which order to let go of a chain.

@@ -67,11 +67,12 @@ func Reason(r judge.Reason) string {
 	case judge.NotForPeople:
 		return "Not where a person could be held or struck."
 	case judge.TooWeak:
-		word := "break"
-		if x.Slips {
-			word = "slip"
-		}
+		word := map[knot.Fails]string{knot.Breaks: "break", knot.Gives: "slip", knot.Creeps: "creep"}[x.Fails]
 		return fmt.Sprintf("Likely %s at %s, below the load itself.", word, x.Capacity)
+	case judge.ComesOff:
+		return "It comes off while it bears, whoever lets it go. " + x.How
+	case judge.WorksLoose:
+		return Sentence("left for months, " + lower(x.Why))
 	}
 	panic(fmt.Sprintf("say: no words for %T", r)) // a type of reason was added without its words
 }
@@ -191,12 +192,15 @@ func roundTo(n float64) float64 {
 	return math.Pow(10, math.Floor(math.Log10(n))-1)
 }
 
-// Fails is what happens at the limit of a joint.
-func Fails(slips bool) string {
-	if slips {
-		return "slips"
+// At is the place at which a joint gives.
+func At(v judge.Verdict) string {
+	switch {
+	case v.Strength.Fails != knot.Breaks:
+		return "in the knot"
+	case v.Knot.FailsAt != "":
+		return v.Knot.FailsAt
 	}
-	return "breaks"
+	return "in the line, where it enters the knot"
 }
 
 // Enough is the word for how the capacity stands to what is asked for.
@@ -277,8 +281,24 @@ func Flags(v judge.Verdict) []string {
 		}
 		out = append(out, flag)
 	}
-	if v.Strength.Slips {
+	switch v.Strength.Fails {
+	case knot.Gives:
 		out = append(out, "It slips before it breaks.")
+	case knot.Creeps:
+		out = append(out, "It creeps down until it catches on the thing: what hangs on it is not lost, and the knot is tied again.")
+	}
+	if q := v.Knot.Ratio; q != nil && v.Rig.Other != nil && v.Size.Ratio < q.Below {
+		out = append(out, Sentence(q.Says))
+	}
+	if v.Rig.Ground == rig.Sharp && v.Rig.Line.Material.Cut {
+		out = append(out, fmt.Sprintf("Sharp rock cuts %s: HMPE or wire stands it, or a length of chain where it lies.", v.Rig.Line.Material.Name))
+	}
+	if l := v.Size.Loop; l.Likely > 0 {
+		out = append(out, fmt.Sprintf("Make the loop %.0f to %.0f mm long for this eye: longer, it hangs up, rides round the fly's eyes and is cut there.", 1000*l.Low, 1000*l.High))
+	}
+	if v.Rig.Bare && v.Knot.Wraps != nil && v.Knot.Wraps.Finish != nil {
+		f := v.Knot.Wraps.Finish
+		out = append(out, fmt.Sprintf("Without its finishing wraps the fold draws into the wraps: they would give %.0f to %.0f %% more.", 100*f.Low, 100*f.High))
 	}
 	switch s := v.Strength; s.Enough {
 	case judge.Under:

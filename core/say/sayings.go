@@ -56,7 +56,7 @@ func Sayings(s *job.Sayings) []Saying {
 	h := b.Now()
 	never := Saying{"bowline-slips", "A bowline never slips.", map[knot.Class]string{knot.Holds: isTrue, knot.Marginal: halfTrue, knot.Slips: isNot}[h.Class],
 		fmt.Sprintf("In %s %s it %s: %s.", wet, line, h.Class, HoldWhy(h, b.Knot)), "True in laid and braided rope with a tail of ten to twelve diameters. In HMPE, braided PE and hard fishing line it creeps or slips before it breaks."}
-	if b.Strength.Slips {
+	if b.Strength.Fails != knot.Breaks {
 		never.Verdict = isNot
 		never.Says += fmt.Sprintf(" It slips at about %s, %.2g times the load.", unit.Force(b.Strength.Capacity.Likely), b.Strength.Times)
 	}

@@ -147,6 +147,11 @@ func (c *Catalogue) CautionTexts(ids []string) []rig.Caution {
 // words is what a knot may refer to.
 func (c *Catalogue) words() knot.Vocabulary {
 	var v knot.Vocabulary
+	for _, f := range []*rig.Field{rig.FieldOf(rig.WholeRig, "water"), rig.FieldOf(rig.JointPart, "stay")} {
+		for _, x := range f.Values {
+			v.Circumstances = append(v.Circumstances, x.ID)
+		}
+	}
 	for _, t := range c.Tasks {
 		v.Tasks = append(v.Tasks, t.ID)
 	}

@@ -166,6 +166,11 @@ func alternatives(c *trade.Catalogue, d rig.Document) []alternative {
 	}
 	values(rig.FieldOf(rig.WholeRig, "character"), string(d.Character), func(x *rig.Document, id string) { x.Character = rig.Character(id) })
 	values(rig.FieldOf(rig.JointPart, "release"), string(d.Chain[1].Joint.Release), func(x *rig.Document, id string) { x.Chain[1].Joint.Release = rig.Release(id) })
+	if c.Task(d.Chain[1].Joint.Task).Tackle {
+		values(rig.FieldOf(rig.WholeRig, "water"), string(d.Water), func(x *rig.Document, id string) { x.Water = rig.Water(id) })
+	} else {
+		values(rig.FieldOf(rig.JointPart, "stay"), string(d.Chain[1].Joint.Stay), func(x *rig.Document, id string) { x.Chain[1].Joint.Stay = rig.Stay(id) })
+	}
 	if f := rig.FieldOf(rig.WholeRig, "consequence"); d.Consequence != rig.Person {
 		person := &f.Values[len(f.Values)-1]
 		with(Condition{Field: f, Value: person}, func(x *rig.Document) { x.Consequence = rig.Consequence(person.ID) })
@@ -173,7 +178,7 @@ func alternatives(c *trade.Catalogue, d rig.Document) []alternative {
 	l := d.Chain[2].Line
 	fishing := c.Material(l.Material).Fishing
 	for _, m := range c.Materials {
-		if m.ID == l.Material || m.Fishing != fishing {
+		if m.ID == l.Material || m.Fishing != fishing || m.Unknotted != "" {
 			continue
 		}
 		with(Condition{Material: m}, func(x *rig.Document) {

@@ -55,10 +55,8 @@ func jobs(a huma.API) {
 			return answered(ctx, out, err)
 		})
 	huma.Register(a, op("jobs", "shackle", http.MethodGet, "/shackle", "Soft shackle: every clamp with every stopper"),
-		func(ctx context.Context, in *struct {
-			Diameter string `query:"diameter" default:"6mm"`
-		}) (*body[*app.ShackleAnswer], error) {
-			out, err := of(ctx).SoftShackle(in.Diameter)
+		func(ctx context.Context, in *struct{ app.ShackleQuery }) (*body[*app.ShackleAnswer], error) {
+			out, err := of(ctx).SoftShackle(in.ShackleQuery)
 			return answered(ctx, out, err)
 		})
 	huma.Register(a, op("jobs", "procedure", http.MethodPost, "/procedures/{id}/card", "A job as a guided card, its turns and lengths worked out"),

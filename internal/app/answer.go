@@ -110,6 +110,10 @@ type Choice struct {
 	// Backup is the knot that backs its end up here.
 	Backup string `json:"backup,omitempty"`
 	Wraps  int    `json:"wraps,omitempty"`
+	// WrapsOther are the wraps of the thicker line of a join, where they differ.
+	WrapsOther int `json:"wraps_other,omitempty"`
+	// Finish is the share of strength that finishing wraps give, where it has them.
+	Finish *evidence.Figure `json:"finish,omitempty"`
 	// WrapsShort is how many fewer than the line asks for.
 	WrapsShort int `json:"wraps_short,omitempty"`
 	// PerWrap is the share of strength that each missing wrap costs.
@@ -131,8 +135,9 @@ type Contribution struct {
 type Strength struct {
 	CapacityKN evidence.Figure `json:"capacity_kn"`
 	Efficiency evidence.Figure `json:"efficiency" doc:"share of the line's strength that the knot keeps"`
-	// Fails is "breaks" or "slips".
-	Fails string `json:"fails" enum:"breaks,slips"`
+	// Fails is what happens at its limit, FailsAt the place.
+	Fails   knot.Fails `json:"fails" enum:"breaks,slips,creeps"`
+	FailsAt string     `json:"fails_at"`
 	// Margin is capacity at its worst ÷ twice the load, Utilisation its inverse; Times is
 	// likely capacity ÷ load. New is the low end of the new, dry line ÷ (load × design
 	// factor).
@@ -252,12 +257,12 @@ func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
 		critical = finite(judge.Critical(x.Rig, k))
 	}
 	out := Choice{Knot: k.ID, Name: k.Name, Kind: k.Kind, Drawn: k.Shape != "", Score: x.Score, Reason: k.Tasks[x.Rig.Task.ID].Why,
-		Strength: Strength{CapacityKN: s.Capacity.InKN(), Efficiency: s.Share, Fails: say.Fails(s.Slips),
+		Strength: Strength{CapacityKN: s.Capacity.InKN(), Efficiency: s.Share, Fails: s.Fails, FailsAt: say.At(x.Verdict),
 			Utilisation: 1 / s.Margin, Margin: s.Margin, Times: s.Times, New: s.New, Word: say.Strength(x.Verdict)},
 		But: reasons(x.But), Dry: holdOf(x.Rig, x.Dry, k, critical), Wet: holdOf(x.Rig, x.Wet, k, critical), ReleaseHow: k.Release.How, ReleaseWord: say.Release(k),
 		LettingGo: say.LettingGo(x.LettingGo), Seconds: evidence.Figure{Interval: x.Size.Seconds, Unit: evidence.Second, Tag: k.Seconds.Tag, Source: k.Seconds.Source},
 		NeedsM: x.Size.Needs.M(), ConsumesM: x.Size.Consumes.M(), TailM: x.Size.Tail.M(), LeftOnMM: x.Size.LeftOn.MM(), BulkMM: x.Size.Bulk.MM(),
-		Wraps: x.Size.Wraps, WrapsShort: x.Size.Short, Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
+		Wraps: x.Size.Wraps, WrapsOther: x.Size.WrapsOther, WrapsShort: x.Size.Short, Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
 	if x.Rig.JoinsTwo() {
 		out.NeedsOtherM = x.Size.NeedsOther.M()
 	}
@@ -266,6 +271,9 @@ func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
 	}
 	if x.Size.Backup != nil {
 		out.Backup = x.Size.Backup.ID
+	}
+	if k.Wraps != nil {
+		out.Finish = k.Wraps.Finish
 	}
 	if x.Size.Wraps > 0 {
 		out.PerWrap = &x.Size.PerWrap
@@ -373,8 +381,8 @@ type Weakest struct {
 	Where      string          `json:"where"`
 	CapacityKN evidence.Figure `json:"capacity_kn"`
 	// Fails is "breaks" or "slips"; Says puts it in a sentence.
-	Fails string `json:"fails" enum:"breaks,slips"`
-	Says  string `json:"says"`
+	Fails knot.Fails `json:"fails" enum:"breaks,slips"`
+	Says  string     `json:"says"`
 }
 
 // Cut is what one line needs.
@@ -412,11 +420,14 @@ func rigAnswerOf(c *trade.Catalogue, x *chain.Chain) *RigAnswer {
 		o := chanceOf(*x.Outcome)
 		out.Chance = &o
 	}
-	w := &Weakest{Says: say.Weakest(x), Fails: say.Fails(false), Where: "between its knots"}
+	w := &Weakest{Says: say.Weakest(x), Fails: knot.Breaks, Where: "between its knots"}
 	if i := x.Weakest.Joint; i >= 0 {
 		j := x.Joints[i]
 		w.At, w.Name, w.Where = j.At, j.Chosen.Knot.Name, say.Where(j.Order.Rig)
-		w.CapacityKN, w.Fails = j.Chosen.Strength.Capacity.InKN(), say.Fails(j.Chosen.Strength.Slips || x.Weakest.Doubtful)
+		w.CapacityKN, w.Fails = j.Chosen.Strength.Capacity.InKN(), j.Chosen.Strength.Fails
+		if x.Weakest.Doubtful {
+			w.Fails = knot.Gives
+		}
 	} else {
 		l := x.Lines[x.Weakest.Line]
 		w.At, w.Name, w.CapacityKN = l.At, say.Line(l.Line), l.Bears.Capacity.InKN()

@@ -134,7 +134,7 @@ func TestHMPEFlagsTheBowline(t *testing.T) {
 	assert.Equal(t, "figure-eight-follow-through", first(after))
 	for _, c := range after.Ranked {
 		if c.Knot == "bowline" {
-			assert.Equal(t, "slips", c.Strength.Fails)
+			assert.EqualValues(t, "slips", c.Strength.Fails)
 			assert.Contains(t, strings.Join(c.Flags, " "), "creeps")
 			return
 		}

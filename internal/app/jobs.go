@@ -151,11 +151,23 @@ func cardOf(c *job.Card) *Card {
 	return out
 }
 
+// ShackleQuery is a soft shackle as typed.
+type ShackleQuery struct {
+	Diameter string `query:"diameter" default:"6mm" help:"diameter of the cord"`
+	Material string `query:"material" default:"hmpe" help:"material of the cord"`
+	Clear    string `query:"clear" default:"100mm" help:"clear length inside the closed shackle"`
+	Load     string `query:"load" default:"" help:"load on it; left out: none"`
+}
+
 // ShackleAnswer is the matrix of clamps and stoppers for one cord.
 type ShackleAnswer struct {
-	DiameterMM float64        `json:"diameter_mm"`
-	Rows       []ShackleClamp `json:"rows" nullable:"false"`
-	Cautions   []rig.Caution  `json:"cautions" nullable:"false"`
+	DiameterMM float64         `json:"diameter_mm"`
+	Material   string          `json:"material"`
+	ClearMM    float64         `json:"clear_mm"`
+	LoadKN     float64         `json:"load_kn,omitempty"`
+	CordKN     evidence.Figure `json:"cord_kn" doc:"what one part of the cord bears, wet, kN"`
+	Rows       []ShackleClamp  `json:"rows" nullable:"false"`
+	Cautions   []rig.Caution   `json:"cautions" nullable:"false"`
 }
 
 // ShackleClamp is a clamp with every stopper.
@@ -179,16 +191,26 @@ type ShackleCell struct {
 	Seconds float64 `json:"seconds"`
 	// CordM is the cord that both knots take, without the loop between.
 	CordM float64 `json:"cord_m" doc:"cord that both knots take, without the loop between, m"`
-	Says  string  `json:"says"`
-	First string  `json:"first"`
+	// CutM is the cord to cut for the whole shackle; CapacityKN what it bears, Times how
+	// many times the load, 0 where none is given.
+	CutM       float64         `json:"cut_m"`
+	CapacityKN evidence.Figure `json:"capacity_kn"`
+	Times      float64         `json:"times,omitempty"`
+	Says       string          `json:"says"`
+	First      string          `json:"first"`
 }
 
 func shackleOf(s *job.Shackle) *ShackleAnswer {
-	out := &ShackleAnswer{DiameterMM: s.Cord.MM(), Cautions: s.Cautions}
+	out := &ShackleAnswer{DiameterMM: s.Cord.MM(), Material: s.Material.Name, ClearMM: s.Clear.MM(), LoadKN: s.Load.KN(), CordKN: s.Bears.Capacity.InKN(), Cautions: s.Cautions}
 	for _, c := range s.Clamps {
 		row := ShackleClamp{Knot: c.Knot, Name: c.Name, OpeningMM: c.Opening.MM(), Never: c.Never}
 		for _, p := range c.Pairs {
-			row.Cells = append(row.Cells, ShackleCell{p.Knot, p.Name, p.Bulk.MM(), p.Ratio, say.StopperClass(p.Class), p.Seconds, p.Uses.M(), say.Stopper(c, p), p.First})
+			cell := ShackleCell{Knot: p.Knot, Name: p.Name, BulkMM: p.Bulk.MM(), Ratio: p.Ratio, Word: say.StopperClass(p.Class), Seconds: p.Seconds,
+				CordM: p.Uses.M(), CutM: p.Cut.M(), CapacityKN: p.Capacity.InKN(), Says: say.Stopper(c, p), First: p.First}
+			if s.Load > 0 {
+				cell.Times = p.Capacity.Likely / float64(s.Load)
+			}
+			row.Cells = append(row.Cells, cell)
 		}
 		out.Rows = append(out.Rows, row)
 	}

@@ -357,9 +357,9 @@ func (s *School) Friction(q FrictionQuery) (*Friction, error) {
 	return &out, err
 }
 
-// SoftShackle works out every clamp with every stopper in a cord, its diameter as typed.
-func (s *School) SoftShackle(diameter string) (*ShackleAnswer, error) {
-	x, err := job.SoftShackle(s.Trade(), diameter)
+// SoftShackle works out every clamp with every stopper in a cord, as typed.
+func (s *School) SoftShackle(q ShackleQuery) (*ShackleAnswer, error) {
+	x, err := job.SoftShackle(s.Trade(), job.ShackleInput(q))
 	if err != nil {
 		return nil, err
 	}

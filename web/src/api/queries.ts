@@ -182,11 +182,10 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/holds", { params: { query }, signal })),
       ...worked,
     }),
-  shackle: (diameter: string) =>
+  shackle: (query: { diameter: string; material: string; clear: string; load: string }) =>
     queryOptions({
-      queryKey: [...q.taught(), "shackle", diameter],
-      queryFn: ({ signal }) =>
-        unwrap(api.GET("/api/v1/shackle", { params: { query: { diameter } }, signal })),
+      queryKey: [...q.taught(), "shackle", query],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/shackle", { params: { query }, signal })),
       ...worked,
     }),
   card: (id: string, rig: Rig | undefined) =>

@@ -721,6 +721,7 @@ export interface components {
             decided?: string;
             drawn: boolean;
             dry: components["schemas"]["Hold"];
+            finish?: components["schemas"]["EvidenceFigure"];
             flags: string[];
             /** @enum {string} */
             kind: "loop" | "hitch" | "bend" | "stopper" | "terminal";
@@ -762,6 +763,8 @@ export interface components {
             wet: components["schemas"]["Hold"];
             /** Format: int64 */
             wraps?: number;
+            /** Format: int64 */
+            wraps_other?: number;
             /** Format: int64 */
             wraps_short?: number;
         };
@@ -979,11 +982,13 @@ export interface components {
             why: string;
         };
         KnotEfficiency: {
-            fails: string;
+            /** @enum {string} */
+            fails: "breaks" | "slips" | "creeps";
             materials?: string[];
             source: string;
             /** @enum {string} */
             tag: "published" | "trade" | "memory" | "computed" | "yours";
+            tasks?: string[];
             value: components["schemas"]["EvidenceInterval"];
         };
         KnotFault: {
@@ -1034,6 +1039,7 @@ export interface components {
             drawn: boolean;
             drill: boolean;
             efficiency: components["schemas"]["KnotEfficiency"][];
+            fails_at?: string;
             faults: components["schemas"]["KnotFault"][];
             grows_from: components["schemas"]["TradeRelative"][];
             held_by_hand?: boolean;
@@ -1044,6 +1050,7 @@ export interface components {
             kind: string;
             leads_to: components["schemas"]["TradeRelative"][];
             left_on_mm?: components["schemas"]["EvidenceFigure"];
+            loop?: boolean;
             name: string;
             network?: string;
             /** Format: int64 */
@@ -1086,9 +1093,12 @@ export interface components {
         };
         KnotRatio: {
             /** Format: double */
+            below?: number;
+            /** Format: double */
             max: number;
             /** Format: double */
             min: number;
+            says?: string;
             why: string;
         };
         KnotRelease: {
@@ -1105,6 +1115,9 @@ export interface components {
         KnotSuits: {
             /** Format: double */
             fit: number;
+            in?: {
+                [key: string]: number;
+            };
             on?: {
                 [key: string]: number;
             };
@@ -1121,9 +1134,13 @@ export interface components {
             n: number;
             /** Format: double */
             up_to_lb?: number;
+            water?: string;
         };
         KnotWraps: {
+            finish?: components["schemas"]["EvidenceFigure"];
             loss: components["schemas"]["EvidenceFigure"];
+            /** Format: int64 */
+            other?: number;
             rules: components["schemas"]["KnotWrapRule"][];
         };
         LineAnswer: {
@@ -1164,12 +1181,14 @@ export interface components {
         };
         LineMaterial: {
             constructions: string[];
+            cut?: boolean;
             fishing: boolean;
             friction: components["schemas"]["LineFriction"];
             id: string;
             name: string;
             slippery: boolean;
             stretch: components["schemas"]["EvidenceFigure"];
+            unknotted?: string;
             wet: components["schemas"]["EvidenceFigure"];
         };
         LineSurface: {
@@ -1366,6 +1385,11 @@ export interface components {
             design_factor?: number;
             /** @description true if the line stays dry; wet is assumed */
             dry?: boolean;
+            /**
+             * @description what the line lies against
+             * @enum {string}
+             */
+            ground?: "clear" | "sharp";
             name?: string;
             /**
              * Format: double
@@ -1374,6 +1398,11 @@ export interface components {
             peak_kn: number;
             /** Format: int64 */
             version?: number;
+            /**
+             * @description the water it is fished in; wraps and loops follow
+             * @enum {string}
+             */
+            water?: "salt" | "flats" | "fresh";
             /** @description preset of weights by which knots are scored; left out: that of the task */
             weights?: string;
         };
@@ -1427,18 +1456,33 @@ export interface components {
              * @description distance to cast off from, m; counts where it comes off from a distance
              */
             distance_m?: number;
+            /**
+             * Format: double
+             * @description clear length of the eye or loop, mm; left out: as small as the thing allows
+             */
+            eye_mm?: number;
+            /**
+             * @description whether the finishing wraps of a join in braid are made
+             * @enum {string}
+             */
+            finish?: "finished" | "bare";
             /** @description id of the knot chosen; empty while open */
             knot?: string;
             /**
              * @description how it must come off; left out: as is usual for the task
              * @enum {string}
              */
-            release?: "slack" | "under-load" | "distance" | "cut";
+            release?: "slack" | "under-load" | "distance" | "cut" | "stays";
             /**
              * Format: double
              * @description time there is to tie it, s; left out: enough
              */
             seconds?: number;
+            /**
+             * @description how long it is left as it is tied; left out: as is usual for the task
+             * @enum {string}
+             */
+            stay?: "hour" | "night" | "months";
             /**
              * Format: double
              * @description line there is to tie with, m; left out: enough
@@ -1518,6 +1562,7 @@ export interface components {
             both_legs?: boolean;
             cautions?: string[];
             cord?: boolean;
+            eye?: boolean;
             fitting?: string;
             fittings?: string[];
             /** @enum {string} */
@@ -1528,8 +1573,10 @@ export interface components {
             name: string;
             person?: boolean;
             /** @enum {string} */
-            release: "slack" | "under-load" | "distance" | "cut";
+            release: "slack" | "under-load" | "distance" | "cut" | "stays";
             start: components["schemas"]["RigStart"];
+            /** @enum {string} */
+            stay?: "hour" | "night" | "months";
             tackle?: boolean;
             then?: string;
             watched?: boolean;
@@ -1576,17 +1623,27 @@ export interface components {
         ShackleAnswer: {
             cautions: components["schemas"]["RigCaution"][];
             /** Format: double */
+            clear_mm: number;
+            /** @description what one part of the cord bears, wet, kN */
+            cord_kn: components["schemas"]["EvidenceFigure"];
+            /** Format: double */
             diameter_mm: number;
+            /** Format: double */
+            load_kn?: number;
+            material: string;
             rows: components["schemas"]["ShackleClamp"][];
         };
         ShackleCell: {
             /** Format: double */
             bulk_mm: number;
+            capacity_kn: components["schemas"]["EvidenceFigure"];
             /**
              * Format: double
              * @description cord that both knots take, without the loop between, m
              */
             cord_m: number;
+            /** Format: double */
+            cut_m: number;
             first: string;
             knot: string;
             name: string;
@@ -1595,6 +1652,8 @@ export interface components {
             says: string;
             /** Format: double */
             seconds: number;
+            /** Format: double */
+            times?: number;
             /** @enum {string} */
             word: "holds" | "marginal" | "pulls through";
         };
@@ -1612,7 +1671,8 @@ export interface components {
             /** @description share of the line's strength that the knot keeps */
             efficiency: components["schemas"]["EvidenceFigure"];
             /** @enum {string} */
-            fails: "breaks" | "slips";
+            fails: "breaks" | "slips" | "creeps";
+            fails_at: string;
             /**
              * Format: double
              * @description capacity at its worst ÷ twice the load
@@ -3197,6 +3257,9 @@ export interface operations {
         parameters: {
             query?: {
                 diameter?: string;
+                material?: string;
+                clear?: string;
+                load?: string;
             };
             header?: never;
             path?: never;

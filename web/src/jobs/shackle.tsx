@@ -7,9 +7,10 @@ import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { length, seconds } from "../ui/format";
+import { force, length, range, reach, seconds, times } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Page, Title } from "../ui/page";
+import { Select } from "../ui/pick";
 
 const mark = { holds: "✓", marginal: "▲", "pulls through": "✕" } as const;
 const tint = { holds: "glassWash", marginal: "amberWash", "pulls through": "flareWash" } as const;
@@ -18,8 +19,10 @@ type Clamp = Schemas["ShackleClamp"];
 
 /** Every clamp with every stopper: which go together. */
 export function SoftShackle() {
-  const [typed, setTyped] = useState("6 mm");
+  const [typed, setTyped] = useState({ diameter: "6 mm", material: "hmpe", clear: "100 mm", load: "" });
   const { data, error } = useLasting(q.shackle(typed));
+  const materials = useCatalogue().data?.materials ?? [];
+  const set = (part: Partial<typeof typed>) => setTyped({ ...typed, ...part });
   return (
     <Page maxW="1160px">
       <Title>Soft shackle</Title>
@@ -32,14 +35,45 @@ export function SoftShackle() {
           <Cautions list={data.cautions} />
         </Box>
       )}
-      <Cord mt="3">
-        Cord
-        <Input value={typed} onChange={(e) => setTyped(e.target.value)} w="110px" />
+      <Flex mt="3" gap="4" wrap="wrap" align="center">
+        <Cord>
+          Cord
+          <Input value={typed.diameter} onChange={(e) => set({ diameter: e.target.value })} w="90px" />
+        </Cord>
+        <Cord>
+          of
+          <Select
+            label="Material of the cord"
+            value={typed.material}
+            set={(material) => set({ material })}
+            list={materials.filter((m) => !m.unknotted && !m.fishing)}
+          />
+        </Cord>
+        <Cord>
+          Clear inside
+          <Input value={typed.clear} onChange={(e) => set({ clear: e.target.value })} w="100px" />
+        </Cord>
+        <Cord>
+          Load
+          <Input
+            value={typed.load}
+            placeholder="none given"
+            onChange={(e) => set({ load: e.target.value })}
+            w="120px"
+          />
+        </Cord>
         <Evidence
           tag="memory"
           source="openings and bulks are our own estimates, from memory: pull yours before you trust it"
         />
-      </Cord>
+      </Flex>
+      {data && (
+        <Box mt="2">
+          One part of this cord bears {range(data.cord_kn, (kN) => force(kN, false))}, wet; four parts bear in
+          a closed shackle, at the weaker of its two knots.
+          <Evidence tag={data.cord_kn.tag} source={data.cord_kn.source} />
+        </Box>
+      )}
       <Box mt="2">
         <Trouble error={error} />
       </Box>
@@ -113,7 +147,11 @@ function Row({ clamp: r, drawn }: { clamp: Clamp; drawn: boolean }) {
               {mark[c.word]} {c.word}
             </strong>
             <div>
-              {seconds(c.seconds)}, {length(c.cord_m * 1000)} of cord
+              {seconds(c.seconds)}; cut {reach(c.cut_m)}
+            </div>
+            <div>
+              bears {range(c.capacity_kn, (kN) => force(kN, false))}
+              {c.times ? `, ${times(c.times)} × the load` : ""}
             </div>
             {c.first && <div>{c.first}</div>}
           </Box>

@@ -54,6 +54,8 @@ const cell = (knot: string, word: string, first = "") => ({
   word,
   seconds: 12,
   cord_m: 0.3,
+  cut_m: 0.7,
+  capacity_kn: { low: 20, likely: 25, high: 30, tag: "computed", source: "four parts" },
   says: "",
   first,
 });
@@ -88,6 +90,7 @@ beforeEach(() => {
           }
         : {
             diameter_mm: 6,
+            cord_kn: { low: 26, likely: 30, high: 34, tag: "memory", source: "recalled" },
             cautions: [catalogue.cautions[1]],
             rows: [
               {
@@ -196,6 +199,8 @@ it("says of every clamp and stopper in a word whether they go together", async (
   ]);
   expect(table.textContent).toContain("▲ marginal");
   expect(table.textContent).toContain("Can be tied first.");
+  expect(table.textContent).toContain("cut 70 cm");
+  expect(table.textContent).toContain("bears 20–30 kN");
   expect(screen.getByText("Nothing is approved.")).toBeTruthy();
   fireEvent.change(screen.getByDisplayValue("6 mm"), { target: { value: "wide" } });
   await screen.findByText(/is not a length – give 6 mm/);

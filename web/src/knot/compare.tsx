@@ -9,7 +9,7 @@ import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
 import { Drawing, type Look } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { capital, range, seconds } from "../ui/format";
+import { capital, length, range, seconds, short } from "../ui/format";
 import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
@@ -36,19 +36,27 @@ export function CompareView() {
         <Pick label="in" value={material} set={(v) => change({ in: v })} list={catalogue?.materials ?? []} />
       </Grid>
       {a.data && b.data && catalogue && (
-        <Compared a={a.data} b={b.data} material={material} tasks={catalogue.tasks} />
+        <Compared
+          a={a.data}
+          b={b.data}
+          material={material}
+          tasks={catalogue.tasks}
+          mm={Number(params.get("mm")) || 0}
+        />
       )}
     </Page>
   );
 }
 
-const forMaterial = <T extends { materials?: string[] }>(list: T[] | undefined, material: string) =>
-  list?.find((e) => !e.materials?.length || e.materials.includes(material));
+const forMaterial = <T extends { materials?: string[]; tasks?: string[] }>(
+  list: T[] | undefined,
+  material: string,
+) => list?.find((e) => !e.tasks?.length && (!e.materials?.length || e.materials.includes(material)));
 
 type Tasks = { id: string; name: string }[];
 
-function Compared(props: { a: KnotPage; b: KnotPage; material: string; tasks: Tasks }) {
-  const { a, b, material, tasks } = props;
+function Compared(props: { a: KnotPage; b: KnotPage; material: string; tasks: Tasks; mm: number }) {
+  const { a, b, material, tasks, mm } = props;
   const kin = [...a.grows_from, ...a.leads_to].find((r) => r.knot === b.id);
   return (
     <Grid templateColumns="1fr 1fr" columnGap="5" rowGap="1" mt="4" data-testid="compared">
@@ -59,7 +67,7 @@ function Compared(props: { a: KnotPage; b: KnotPage; material: string; tasks: Ta
           They share their structure: {kin.why}. Teach one from the other.
         </Card>
       )}
-      {rows(a, b, material, tasks).map((r) => (
+      {rows(a, b, material, tasks, mm).map((r) => (
         <Box key={r.name} display="contents">
           <Box
             gridColumn="1 / -1"
@@ -109,7 +117,7 @@ function Top({ knot: k }: { knot: KnotPage }) {
 }
 
 /** What is compared, row by row. */
-function rows(a: KnotPage, b: KnotPage, material: string, tasks: Tasks) {
+function rows(a: KnotPage, b: KnotPage, material: string, tasks: Tasks, mm: number) {
   const row = (name: string, cell: (k: KnotPage) => ReactNode) => ({ name, cell });
   const shared = tasks.filter((t) => a.tasks[t.id] && b.tasks[t.id]);
   const made = row("Made for", (k) =>
@@ -129,6 +137,13 @@ function rows(a: KnotPage, b: KnotPage, material: string, tasks: Tasks) {
       <Flex gap="2" align="center">
         {range(k.seconds, seconds)}
         <Evidence tag={k.seconds.tag} source={k.seconds.source} />
+      </Flex>
+    )),
+    row("Drawn up", (k) => (
+      <Flex gap="2" align="center">
+        about {mm ? `${short(k.bulk * mm)} mm thick in ${length(mm)} line, ` : ""}
+        {k.bulk} times its line
+        <Evidence tag="memory" source="how thick it draws up, our own estimate" />
       </Flex>
     )),
     row("Hard to learn", (k) => <Hardness of={k.difficulty} />),

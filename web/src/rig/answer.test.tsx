@@ -122,6 +122,7 @@ function panel(over: Partial<Answer> = {}) {
       select={select}
       attempt={attempt}
       setWraps={setWraps}
+      setBare={() => {}}
     />,
   );
 }

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Answer, Choice } from "../api/client";
 import { Drawing } from "../ui/drawing";
 import { Evidence, Mark } from "../ui/evidence";
-import { capital, range, seconds, short } from "../ui/format";
+import { capital, range, seconds, short, times } from "../ui/format";
 import { Cautions } from "../ui/notes";
 import { Card } from "../ui/page";
 import { Verdict } from "../ui/verdict";
@@ -20,6 +20,7 @@ type Props = {
   select: (knot: string) => void;
   attempt: (knot: string) => void;
   setWraps: (wraps: number) => void;
+  setBare: (bare: boolean) => void;
   /** Shown beneath the chosen knot. */
   children?: React.ReactNode;
 };
@@ -64,7 +65,18 @@ export const AnswerPanel = memo(function AnswerPanel(props: Props) {
           <Small answer={answer} />
         </Box>
         {selected && (
-          <Chosen {...props} choice={selected} wraps={<Wraps choice={selected} set={props.setWraps} />} />
+          <Chosen
+            {...props}
+            choice={selected}
+            wraps={
+              <Wraps
+                choice={selected}
+                set={props.setWraps}
+                bare={answer.rig.chain[1]?.joint?.finish === "bare"}
+                setBare={props.setBare}
+              />
+            }
+          />
         )}
       </Flex>
     </>
@@ -248,7 +260,6 @@ const bears = (c: Choice) =>
   `${sign[c.strength.word]} ${c.strength.fails} at ${times(c.strength.times)} × the load`.trim();
 
 /** A multiple of the load: one decimal below ten. */
-const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
 
 const RuledOut = memo(function RuledOut({ list }: { list: Answer["ruled_out"] }) {
   const near = list.filter((r) => r.near);

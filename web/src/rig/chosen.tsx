@@ -5,7 +5,7 @@ import type { Answer, Choice } from "../api/client";
 import { Press } from "../ui/button";
 import { Drawing, type Look } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { force, range, reach, seconds, short } from "../ui/format";
+import { capital, force, range, reach, seconds, short } from "../ui/format";
 import { Cautions, Flag } from "../ui/notes";
 import { Card } from "../ui/page";
 import { Inspection } from "./inspection";
@@ -93,8 +93,8 @@ function Facts({ choice: c, fishing, two }: { choice: Choice; fishing: boolean; 
       <Heading as="h2" fontSize="xl">
         {c.name}
       </Heading>
-      <Fact name={c.strength.fails === "slips" ? "Slips at" : "Breaks at"}>
-        {range(c.strength.capacity_kn, (kN) => force(kN, fishing))}
+      <Fact name={`${capital(c.strength.fails)} at`}>
+        {range(c.strength.capacity_kn, (kN) => force(kN, fishing))}, {c.strength.fails_at}
         <Evidence tag={c.strength.capacity_kn.tag} source={c.strength.capacity_kn.source} />
       </Fact>
       <Fact name="Keeps">
@@ -117,6 +117,10 @@ function Facts({ choice: c, fishing, two }: { choice: Choice; fishing: boolean; 
           source="the line in the knot and round the object (our estimates) and the end that is left on"
         />
       </Fact>
+      <Fact name="Drawn up">
+        about {short(c.bulk_mm)} mm thick
+        <Evidence tag="memory" source="how thick it draws up, in diameters of its line: our own estimate" />
+      </Fact>
       <Fact name="Tied in">
         {range(c.seconds, seconds)}
         <Evidence tag={c.seconds.tag} source={c.seconds.source} />
@@ -132,7 +136,7 @@ function Beside({ choice, answer }: { choice: Choice; answer: Answer }) {
   const material = answer.rig.chain[2]?.line?.material ?? "";
   return (
     <Press asChild>
-      <Link to={`/compare?a=${choice.knot}&b=${beside.knot}&in=${material}`}>
+      <Link to={`/compare?a=${choice.knot}&b=${beside.knot}&in=${material}&mm=${answer.line.diameter_mm}`}>
         Compare with the {beside.name.toLowerCase()}
       </Link>
     </Press>

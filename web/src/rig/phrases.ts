@@ -75,23 +75,37 @@ export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phras
     p.task,
     ". It is ",
     p.wet,
+    p.water && " in ",
+    p.water,
+    p.ground && ", against ",
+    p.ground,
     ", takes ",
     p.load,
     " that ",
     p.character,
+    p.stay && ", stays ",
+    p.stay,
     ", and must come off ",
     p.release,
     p.distance && " of ",
     p.distance,
     "; there is ",
     p.tail,
-    " to tie with, and ",
+    " to tie with",
+    p.eye && ", ",
+    p.eye,
+    ", and ",
     p.time,
     ". If it fails, ",
     p.consequence,
-    " is at risk.",
+    " is at risk; safety ",
+    p.factor,
+    ".",
   ].filter((part) => part !== undefined);
 }
+
+/** Work in which a line may lie against rock. */
+const groundGroups = ["anchoring", "fishing"];
 
 /** inner: the joint lies between two lines of a chain, so that only such tasks will do. */
 export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, Phrase> {
@@ -194,6 +208,53 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       (id) => ({ ...rig, consequence: id as Rig["consequence"] }),
     ),
   };
+  const factors = [0, 2, 3, 4, 5, 6, 8, 10, 12].filter((n) => !n || rig.consequence !== "person" || n >= 10);
+  out.factor = {
+    id: "factor",
+    label: "Safety: how many times the load the new, dry line shall bear",
+    text: rig.design_factor ? `${rig.design_factor} times, yours` : "as usual",
+    options: factors.map((n) => ({ id: String(n), text: n ? `${n} times` : "as usual" })),
+    value: String(rig.design_factor ?? 0),
+    choose: (id) => ({ ...rig, design_factor: Number(id) || undefined }),
+  };
+  if (task?.tackle) {
+    out.water = worded(
+      c,
+      { id: "water", part: "rig", json: "water" },
+      rig.water ?? row(c, "rig", "water")?.default ?? "",
+      (id) => ({ ...rig, water: id as Rig["water"] }),
+    );
+  } else {
+    out.stay = worded(
+      c,
+      { id: "stay", part: "joint", json: "stay" },
+      joint.stay ?? (task?.stay || "night"),
+      (id) => doc.withJoint(rig, { stay: id as doc.JointDoc["stay"] }),
+    );
+  }
+  if (groundGroups.includes(task?.group ?? "") || rig.ground) {
+    out.ground = worded(
+      c,
+      { id: "ground", part: "rig", json: "ground" },
+      rig.ground ?? row(c, "rig", "ground")?.default ?? "",
+      (id) => ({ ...rig, ground: id as Rig["ground"] }),
+    );
+  }
+  if (task?.eye) {
+    out.eye = {
+      id: "eye",
+      label: label(c, "joint", "eye_mm"),
+      text: joint.eye_mm ? `an eye of ${length(joint.eye_mm)}` : "an eye as small as it goes",
+      quantity: "length",
+      bare: "mm",
+      typed: joint.eye_mm ? length(joint.eye_mm) : "",
+      now: joint.eye_mm ?? 0,
+      write: length,
+      hint: row(c, "joint", "eye_mm")?.hint ?? "",
+      quick: ["0", "100 mm", "300 mm", "1 m"],
+      set: (value) => doc.withJoint(rig, { eye_mm: value === 0 ? undefined : value }),
+    };
+  }
   if (joint.release === "distance") {
     out.distance = {
       id: "distance",

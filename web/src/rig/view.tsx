@@ -52,6 +52,9 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   };
   const choose = useSame((knot: string) => changePart(withJoint(here, { knot })));
   const setPart = useSame(changePart);
+  const setBare = useSame((bare: boolean) =>
+    changePart(withJoint(here, { finish: bare ? "bare" : undefined })),
+  );
   const setWraps = useSame((wraps: number) => changePart(withJoint(here, { wraps })));
   // What takes longer to work out waits until the rig has stood for a moment.
   const [settled] = useDebounce(here, 250);
@@ -108,6 +111,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
             select={choose}
             attempt={setAttempt}
             setWraps={setWraps}
+            setBare={setBare}
           >
             {beneath}
           </AnswerPanel>

@@ -4,7 +4,18 @@ import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 
 /** How many wraps a fishing knot is tied with, and what each one short of the rule costs. */
-export function Wraps({ choice: c, set }: { choice: Choice; set: (wraps: number) => void }) {
+export function Wraps({
+  choice: c,
+  set,
+  bare,
+  setBare,
+}: {
+  choice: Choice;
+  set: (wraps: number) => void;
+  /** The finishing wraps are left out. */
+  bare: boolean;
+  setBare: (bare: boolean) => void;
+}) {
   if (!c.wraps) return null;
   const rule = c.wraps + (c.wraps_short ?? 0);
   const loss = c.per_wrap;
@@ -30,6 +41,12 @@ export function Wraps({ choice: c, set }: { choice: Choice; set: (wraps: number)
         {c.wraps_short ? `${rule} for this line; ` : c.wraps > rule ? "" : "as many as this line asks for; "}
         each one missing costs {cost} of the strength.
       </span>
+      {c.wraps_other ? <span>The thicker line gets {c.wraps_other}.</span> : null}
+      {c.finish && (
+        <Press small aria-pressed={!bare} onClick={() => setBare(!bare)}>
+          {bare ? "Finishing wraps: none" : "Finishing wraps: two"}
+        </Press>
+      )}
       <Evidence tag="trade" source="common practice and memory; see the numbers of the knot" />
     </Flex>
   );

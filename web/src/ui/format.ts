@@ -42,3 +42,6 @@ export function seconds(s: number): string {
 }
 
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** How many times a load: one decimal below ten. */
+export const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
