@@ -31,13 +31,14 @@ type LoadInput struct {
 	Class    string
 	Shock    float64
 	People   int
+	Seconds  float64
 }
 
 // loadKinds are the loads that can be worked out, with how.
 var loadKinds = []struct {
 	id   string
 	work func(*trade.Catalogue, LoadInput) (load.Kind, error)
-}{{"wind", wind}, {"share", share}, {"snatch", snatch}, {"drag", drag}, {"hand", hand}}
+}{{"wind", wind}, {"share", share}, {"snatch", snatch}, {"drag", drag}, {"hand", hand}, {"rider", rider}}
 
 // LoadKinds lists the loads that can be worked out.
 func LoadKinds() []string {
@@ -49,7 +50,7 @@ func LoadKinds() []string {
 }
 
 // Load works out a load: "wind" on a moored boat, a force that lines "share", a
-// "snatch" on a line, the "drag" of a reel, a "hand" haul. The error names the field.
+// "snatch" on a line, the "drag" of a reel, a "hand" haul, a towed "rider". The error names the field.
 func Load(c *trade.Catalogue, kind string, q LoadInput) (load.Kind, error) {
 	for _, k := range loadKinds {
 		if k.id == kind {
@@ -112,6 +113,14 @@ func drag(_ *trade.Catalogue, q LoadInput) (load.Kind, error) {
 }
 
 func hand(_ *trade.Catalogue, q LoadInput) (load.Kind, error) { return load.Hand(q.People) }
+
+func rider(_ *trade.Catalogue, q LoadInput) (load.Kind, error) {
+	f, err := unit.ParseForce(q.Force, unit.Kilonewton)
+	if err != nil {
+		return nil, problem.At("force", err)
+	}
+	return load.Rider(f, q.Mass, q.Speed, q.Seconds)
+}
 
 // windSpeed reads a wind speed in m/s: a bare number, or with m/s or kn.
 func windSpeed(text string) (float64, error) {

@@ -237,6 +237,38 @@ func Drag(class unit.Force, shock float64) (Dragged, error) {
 	return Dragged{newton(f, evidence.Trade, "drag at 25 to 33 % of the line's class, common practice, no source; the shock is yours", rig.Snatch), class, shock}, nil
 }
 
+// Ridden is what a towed rider asks of the line.
+type Ridden struct {
+	Load
+	Steady, Start unit.Force
+}
+
+// Rider is the load of a rider of a mass in kg who is brought from rest to a speed in m/s in
+// so many seconds against a steady pull: steady + m·v/t (Newton's second law), up to half as
+// much again where the helm does not open up evenly. The steady pull and the time are the
+// user's: nobody publishes them for his boat and rider.
+func Rider(steady unit.Force, mass, speed, seconds float64) (Ridden, error) {
+	var l problem.List
+	if !(mass > 0 && mass <= 1000) {
+		l.Add("mass", fmt.Sprintf("%g kg is not 1 to 1000", mass), "give rider and board together")
+	}
+	if !(speed > 0 && speed <= 40) {
+		l.Add("speed", fmt.Sprintf("%g m/s is not up to 40", speed), "give the speed reached, in m/s")
+	}
+	if !(seconds >= 0.5 && seconds <= 60) {
+		l.Add("seconds", fmt.Sprintf("%g s is not 0.5 to 60", seconds), "give how long the start takes")
+	}
+	if !(steady > 0) {
+		l.Add("force", "must be above zero", "give the steady pull, by a spring balance in the line")
+	}
+	if err := l.Err(); err != nil {
+		return Ridden{}, err
+	}
+	start := float64(steady) + mass*speed/seconds
+	f := evidence.Interval{Low: start, Likely: start * 1.2, High: start * 1.5}
+	return Ridden{newton(f, evidence.Yours, "your steady pull and start, and up to half as much again where the start is uneven (our own estimate)", rig.Snatch), steady, unit.Force(start)}, nil
+}
+
 // Hauled is what so many people haul by hand, standing firm.
 type Hauled struct {
 	Load

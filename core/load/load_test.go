@@ -78,6 +78,20 @@ func TestDragIsAQuarterToAThird(t *testing.T) {
 	assert.Equal(t, evidence.Trade, r.Tag)
 }
 
+// 100 kg brought to 10 m/s in 5 s is 200 N beyond the steady pull: Newton's second law.
+func TestARidersStartIsSteadyPullAndMassTimesAcceleration(t *testing.T) {
+	r, err := load.Rider(400*unit.Newton, 100, 10, 5)
+	require.NoError(t, err)
+	assert.InDelta(t, 600, float64(r.Start), 1e-9)
+	assert.InDelta(t, 0.6, r.InKN().Low, 1e-9)
+	assert.Equal(t, evidence.Yours, r.Tag, "no figure of ours stands in for the user's")
+	for field, err := range map[string]error{
+		"mass:": second(load.Rider(1, 0, 10, 5)), "speed:": second(load.Rider(1, 80, 0, 5)), "seconds:": second(load.Rider(1, 80, 10, 0)), "force:": second(load.Rider(0, 80, 10, 5)),
+	} {
+		assert.ErrorContains(t, err, field)
+	}
+}
+
 // 1/8 in for each 9 ft: common practice, no source.
 func TestDockLine(t *testing.T) {
 	assert.InDelta(t, 12.7, load.DockLine(36*unit.Foot).MM(), 1e-9)

@@ -144,6 +144,9 @@ func Load(k load.Kind) (says string, working []string) {
 	case load.Dragged:
 		return fmt.Sprintf("Drag and shock come to about %s.", likely.Pounds()),
 			[]string{fmt.Sprintf("drag 25 to 33 %% of %s", x.Class.Pounds()), fmt.Sprintf("and %.0f %% for the shock", 100*x.Shock)}
+	case load.Ridden:
+		return fmt.Sprintf("The start peaks at about %s, the steady pull is %s.", likely, x.Steady), []string{
+			fmt.Sprintf("steady pull + mass × speed ÷ time = %s", x.Start), "and up to half as much again where the start is uneven"}
 	case load.Hauled:
 		return fmt.Sprintf("%d on the line haul about %s.", x.People, likely), []string{fmt.Sprintf("%d × %d N", x.People, load.OnePerson)}
 	}

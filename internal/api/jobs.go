@@ -48,7 +48,7 @@ func jobs(a huma.API) {
 		})
 	huma.Register(a, op("jobs", "load", http.MethodGet, "/loads/{kind}", "Work out a load"),
 		func(ctx context.Context, in *struct {
-			Kind string `path:"kind" enum:"wind,share,snatch,drag,hand"`
+			Kind string `path:"kind" enum:"wind,share,snatch,drag,hand,rider"`
 			app.LoadQuery
 		}) (*body[*app.Load], error) {
 			out, err := of(ctx).Load(in.Kind, in.LoadQuery)

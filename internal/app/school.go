@@ -287,9 +287,10 @@ type LoadQuery struct {
 	Class    string  `query:"class" example:"20lb" help:"line class, like 20lb"`
 	Shock    float64 `query:"shock" help:"shock as a share of the class"`
 	People   int     `query:"people" default:"1" help:"people on the line"`
+	Seconds  float64 `query:"seconds" doc:"s" help:"how long the start takes, s"`
 }
 
-// Load works out a load: wind, share, snatch, drag or hand.
+// Load works out a load: wind, share, snatch, drag, hand or rider.
 func (s *School) Load(kind string, q LoadQuery) (*Load, error) {
 	k, err := job.Load(s.Trade(), kind, job.LoadInput(q))
 	if err != nil {

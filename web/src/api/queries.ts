@@ -36,7 +36,7 @@ export type HoldQuery = {
   hand: string;
 };
 
-export type LoadKind = "wind" | "share" | "snatch" | "drag" | "hand";
+export type LoadKind = "wind" | "share" | "snatch" | "drag" | "hand" | "rider";
 
 type Plane = Schemas["WhatifPlane"];
 type Row = Schemas["WhatifRow"];

@@ -1715,7 +1715,7 @@ export interface components {
         TradeProcedureStep: {
             knot?: string;
             /** @enum {string} */
-            picture?: "lashing-1" | "lashing-2" | "lashing-3" | "lashing-4";
+            picture?: "lashing-1" | "lashing-2" | "lashing-3" | "lashing-4" | "reeve-1" | "reeve-2";
             says: string;
             /** Format: int64 */
             step?: number;
@@ -2853,10 +2853,12 @@ export interface operations {
                 class?: string;
                 shock?: number;
                 people?: number;
+                /** @description s */
+                seconds?: number;
             };
             header?: never;
             path: {
-                kind: "wind" | "share" | "snatch" | "drag" | "hand";
+                kind: "wind" | "share" | "snatch" | "drag" | "hand" | "rider";
             };
             cookie?: never;
         };

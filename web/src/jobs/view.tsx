@@ -15,6 +15,7 @@ import { Cautions, Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { HoldView } from "./hold";
 import { Lashing } from "./lashing";
+import { Reeve } from "./reeve";
 import { SoftShackle } from "./shackle";
 
 /** Sums that are jobs too. */
@@ -149,6 +150,12 @@ function Job({ id, catalogue }: { id: string; catalogue: Catalogue }) {
   );
 }
 
+/** A drawing of the job's own, by name and step. */
+function Picture({ of }: { of: string }) {
+  const step = Number(of.slice(-1));
+  return of.startsWith("reeve") ? <Reeve step={step} /> : <Lashing step={step} />;
+}
+
 function Step({ step: s, n }: { step: Schemas["TradeProcedureStep"]; n: number }) {
   return (
     <Card asChild display="flex" gap="4" alignItems="center" flexWrap={{ base: "wrap", md: "nowrap" }}>
@@ -160,7 +167,7 @@ function Step({ step: s, n }: { step: Schemas["TradeProcedureStep"]; n: number }
           {s.says}
         </Box>
         {s.picture ? (
-          <Lashing step={Number(s.picture.slice(-1))} />
+          <Picture of={s.picture} />
         ) : (
           s.knot && (
             <Link to={`/knots/${s.knot}`} aria-label="See the knot">

@@ -55,6 +55,16 @@ const kinds: { id: LoadKind; name: string; fields: Field[] }[] = [
     name: "Hauling by hand",
     fields: [{ id: "people", label: "People on the line", start: "1" }],
   },
+  {
+    id: "rider",
+    name: "A towed rider",
+    fields: [
+      { id: "force", label: "Steady pull, by your own spring balance", start: "" },
+      { id: "mass", label: "Rider and board, kg", start: "" },
+      { id: "speed", label: "Speed reached, m/s", start: "" },
+      { id: "seconds", label: "In how many seconds", start: "" },
+    ],
+  },
 ];
 
 /** Works out the load and puts it into the rig. */
