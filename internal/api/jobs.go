@@ -54,6 +54,16 @@ func jobs(a huma.API) {
 			out, err := of(ctx).Load(in.Kind, in.LoadQuery)
 			return answered(ctx, out, err)
 		})
+	huma.Register(a, op("jobs", "fender", http.MethodGet, "/fender", "How a fender hangs: drop and line"),
+		func(ctx context.Context, in *struct{ app.FenderQuery }) (*body[*app.FenderAnswer], error) {
+			out, err := of(ctx).HangFender(in.FenderQuery)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("jobs", "coils", http.MethodGet, "/coils", "How many coils a line makes"),
+		func(ctx context.Context, in *struct{ app.CoilsQuery }) (*body[*app.CoilsAnswer], error) {
+			out, err := of(ctx).Coils(in.CoilsQuery)
+			return answered(ctx, out, err)
+		})
 	huma.Register(a, op("jobs", "shackle", http.MethodGet, "/shackle", "Soft shackle: every clamp with every stopper"),
 		func(ctx context.Context, in *struct{ app.ShackleQuery }) (*body[*app.ShackleAnswer], error) {
 			out, err := of(ctx).SoftShackle(in.ShackleQuery)

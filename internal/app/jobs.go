@@ -151,6 +151,33 @@ func cardOf(c *job.Card) *Card {
 	return out
 }
 
+// FenderQuery is a fender as typed.
+type FenderQuery struct {
+	Rail    string `query:"rail" default:"1.2m" help:"height of what it is tied to, above the water"`
+	Pontoon string `query:"pontoon" default:"0.5m" help:"height of the pontoon's edge"`
+	Fender  string `query:"fender" default:"600mm" help:"length of the fender"`
+	Line    string `query:"line" default:"10mm" help:"diameter of its line"`
+}
+
+// FenderAnswer is how it hangs: the drop to its eye, what is clear of the water below its
+// foot, the line to cut.
+type FenderAnswer struct {
+	DropM  float64 `json:"drop_m"`
+	ClearM float64 `json:"clear_m"`
+	LineM  float64 `json:"line_m"`
+}
+
+// CoilsQuery is a line to be coiled, as typed.
+type CoilsQuery struct {
+	Length string `query:"length" default:"25m" help:"length of the line"`
+	Across string `query:"across" default:"40cm" help:"how far across a coil is"`
+}
+
+// CoilsAnswer counts the coils.
+type CoilsAnswer struct {
+	Coils int `json:"coils"`
+}
+
 // ShackleQuery is a soft shackle as typed.
 type ShackleQuery struct {
 	Diameter string `query:"diameter" default:"6mm" help:"diameter of the cord"`

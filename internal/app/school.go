@@ -358,6 +358,24 @@ func (s *School) Friction(q FrictionQuery) (*Friction, error) {
 	return &out, err
 }
 
+// HangFender works out how a fender hangs.
+func (s *School) HangFender(q FenderQuery) (*FenderAnswer, error) {
+	f, err := job.HangFender(job.FenderInput(q))
+	if err != nil {
+		return nil, err
+	}
+	return &FenderAnswer{f.Drop.M(), f.Clear.M(), f.Line.M()}, nil
+}
+
+// Coils counts the coils of a line.
+func (s *School) Coils(q CoilsQuery) (*CoilsAnswer, error) {
+	n, err := job.Coils(q.Length, q.Across)
+	if err != nil {
+		return nil, err
+	}
+	return &CoilsAnswer{n}, nil
+}
+
 // SoftShackle works out every clamp with every stopper in a cord, as typed.
 func (s *School) SoftShackle(q ShackleQuery) (*ShackleAnswer, error) {
 	x, err := job.SoftShackle(s.Trade(), job.ShackleInput(q))

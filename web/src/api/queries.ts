@@ -182,6 +182,18 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/holds", { params: { query }, signal })),
       ...worked,
     }),
+  fender: (query: { rail: string; pontoon: string; fender: string; line: string }) =>
+    queryOptions({
+      queryKey: ["fender", query],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/fender", { params: { query }, signal })),
+      ...worked,
+    }),
+  coils: (query: { length: string; across: string }) =>
+    queryOptions({
+      queryKey: ["coils", query],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/coils", { params: { query }, signal })),
+      ...worked,
+    }),
   shackle: (query: { diameter: string; material: string; clear: string; load: string }) =>
     queryOptions({
       queryKey: [...q.taught(), "shackle", query],

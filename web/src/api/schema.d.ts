@@ -124,6 +124,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/coils": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many coils a line makes */
+        get: operations["coils"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/doctrines": {
         parameters: {
             query?: never;
@@ -151,6 +168,23 @@ export interface paths {
         };
         /** The drawing of a faulty form */
         get: operations["fault-drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/fender": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How a fender hangs: drop and line */
+        get: operations["fender"];
         put?: never;
         post?: never;
         delete?: never;
@@ -776,6 +810,10 @@ export interface components {
             /** Format: int64 */
             readonly revision: number;
         };
+        CoilsAnswer: {
+            /** Format: int64 */
+            coils: number;
+        };
         Contribution: {
             criterion: string;
             /** Format: double */
@@ -849,6 +887,14 @@ export interface components {
             likely: number;
             /** Format: double */
             low: number;
+        };
+        FenderAnswer: {
+            /** Format: double */
+            clear_m: number;
+            /** Format: double */
+            drop_m: number;
+            /** Format: double */
+            line_m: number;
         };
         FrictionChoice: {
             counts: string;
@@ -2038,6 +2084,38 @@ export interface operations {
             };
         };
     };
+    coils: {
+        parameters: {
+            query?: {
+                length?: string;
+                across?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoilsAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     doctrines: {
         parameters: {
             query?: never;
@@ -2129,6 +2207,40 @@ export interface operations {
                 };
                 content: {
                     "image/svg+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fender: {
+        parameters: {
+            query?: {
+                rail?: string;
+                pontoon?: string;
+                fender?: string;
+                line?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FenderAnswer"];
                 };
             };
             /** @description Error */

@@ -15,6 +15,7 @@ import { Cautions, Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { HoldView } from "./hold";
 import { Lashing } from "./lashing";
+import { Measures } from "./measures";
 import { Reeve } from "./reeve";
 import { SoftShackle } from "./shackle";
 
@@ -29,6 +30,11 @@ const sums = [
     to: "/jobs/soft-shackle",
     name: "Make a soft shackle",
     when: "Clamp and stopper out of one short cord: which go together.",
+  },
+  {
+    to: "/jobs/measures",
+    name: "Fender height and coils",
+    when: "How far down a fender hangs and the line it takes; how many coils a line makes.",
   },
   {
     to: "/sayings",
@@ -78,6 +84,7 @@ export function JobView() {
   const catalogue = useCatalogue().data;
   if (id === "soft-shackle") return <SoftShackle />;
   if (id === "turns") return <HoldView />;
+  if (id === "measures") return <Measures />;
   if (!catalogue) return <Box p="6">Loading…</Box>;
   return <Job key={id} id={id} catalogue={catalogue} />;
 }
