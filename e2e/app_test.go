@@ -25,12 +25,12 @@ func TestChooseStepAndRecord(t *testing.T) {
 	p.choose("line_kind", "hmpe twelve")
 	p.see(`[data-ranked]:first-child`, "Figure-eight follow-through")
 	assert.NotEqual(t, first, p.text(`[data-ranked]`))
-	p.see(`[data-ruled="round-turn-two-half-hitches"]`, "Slips wet")
+	p.see(`[data-ruled="round-turn-two-half-hitches"]`, "slips wet")
 	// By the keyboard: an answer that arrives moves the page.
 	p.focus(`[data-ranked="bowline"] button`)
 	p.do(chromedp.KeyEvent(kb.Enter))
 	p.see(`[data-testid="chosen"] h2, [data-testid="chosen"] h3`, "Bowline")
-	p.see(`[data-testid="chosen"]`, "creeps in slippery line")
+	p.see(`[data-testid="chosen"]`, "it creeps in slippery line")
 	p.see(`[data-testid="chosen"]`, "slips before it breaks")
 
 	// Back to polyester; off under load rules the bowline out, with its reason.
@@ -163,7 +163,7 @@ func TestThePersonCautionStays(t *testing.T) {
 	p.choose("release", "under-load")
 	p.see(`[data-testid="answer"]`, "No knot here does this")
 	p.see(`[role="note"]`, "approves nothing here")
-	p.see(`[data-testid="line"]`, "Nothing in the list does this")
+	p.see(`[data-testid="line"]`, "nothing in the list does this")
 }
 
 func TestLinesOfTheLockerAndSavedRigs(t *testing.T) {
@@ -171,26 +171,27 @@ func TestLinesOfTheLockerAndSavedRigs(t *testing.T) {
 	p := open(t, 1280, 800)
 	p.goTo(s.url)
 	p.see(`[data-ranked]:first-child`, "Round turn")
-	p.pressText("More")
-	take := func(label, words string) {
-		p.until(fmt.Sprintf(`(() => {
-			const list = document.querySelector('select[aria-label=%q]'), o = [...(list?.options ?? [])].find(o => o.text === %q);
-			if (!o) return false;
-			Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(list, o.value);
-			list.dispatchEvent(new Event("change", {bubbles: true}));
-			return true;
-		})()`, label, words), words)
-	}
-	take("Use a line from the locker", "Kelp punt tow line")
+	p.takeMenu("A line from the locker for this joint", "Kelp punt tow line")
 	p.see(`[data-testid="sentence"]`, "A 6 mm HMPE 12-strand")
-	take("Open a saved rig", "Lugger fenders")
+	p.takeMenu("Saved rigs", "Lugger fenders")
 	p.see(`[data-ranked]:first-child`, "Clove hitch")
-	p.do(chromedp.SendKeys(chromedp.CSS(`input[aria-label="Name of the rig"]`), " in May"))
+	p.rigs()
+	p.do(chromedp.SendKeys(chromedp.CSS(`#rig-name`), " in May"))
 	p.pressText("Save")
 	p.see(`[role="status"]`, "Saved")
 	p.goTo(s.url)
 	p.see(`[data-testid="sentence"]`, "hang a fender")
-	p.until(`document.querySelector('input[aria-label="Name of the rig"]').value === "Lugger fenders in May"`, "the saved rig first")
+	p.see(`[data-testid="rig-name"]`, "Lugger fenders in May")
+
+	// Removed, it can be brought back; the rig at hand stays.
+	p.rigs()
+	p.press(`[aria-label="Remove Lugger fenders in May"]`)
+	p.see("[role=dialog]", "Lugger fenders in May is removed")
+	p.until(`document.querySelector('[aria-label="Remove Lugger fenders in May"]') === null`, "it to be gone")
+	p.pressText("Bring it back")
+	p.until(`document.querySelector('[aria-label="Remove Lugger fenders in May"]') !== null`, "it to be back")
+	p.do(chromedp.KeyEvent(kb.Escape))
+	p.see(`[data-testid="sentence"]`, "hang a fender")
 }
 
 func TestWorksByKeyboard(t *testing.T) {

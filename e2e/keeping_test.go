@@ -39,7 +39,7 @@ func TestTwoWhoChangeTheSameRigLoseNothing(t *testing.T) {
 	p := open(t, 1280, 800)
 	p.refuses = true
 	p.goTo(s.url)
-	p.takeMenu("Open a saved rig", "Lugger fenders")
+	p.takeMenu("Saved rigs", "Lugger fenders")
 	p.see(`[data-ranked]:first-child`, "Clove hitch")
 	p.enter("load", "0.9 kN")
 	p.see(`[data-testid="sentence"]`, "takes 0.9 kN")
@@ -64,6 +64,7 @@ func TestTwoWhoChangeTheSameRigLoseNothing(t *testing.T) {
 	require.NoError(t, res.Body.Close())
 	require.Equal(t, http.StatusOK, res.StatusCode)
 
+	p.rigs()
 	p.pressText("Save")
 	p.see(`[data-testid="conflict"]`, "highest load")
 	p.see(`[data-testid="conflict"]`, "0.9")

@@ -25,7 +25,7 @@ type FittingKind struct {
 	// Passes says what the line has to do with the fitting's opening.
 	Passes Passes `json:"passes,omitempty" enum:"threads,stops"`
 	// DrawnAs names its picture on the line drawing; empty: as a line or a spar.
-	DrawnAs string `json:"drawn_as,omitempty" yaml:"drawn_as" enum:"ring,clew,post,rail,bollard,cleat,gap,eye,unseen"`
+	DrawnAs string `json:"drawn_as,omitempty" yaml:"drawn_as" enum:"ring,clew,post,rail,bollard,cleat,gap,eye,hook,unseen"`
 }
 
 // Passes says what a line has to do with an opening.

@@ -42,14 +42,19 @@ func Change(c *trade.Catalogue, x whatif.Change, fishing bool) string {
 	if name := Knot(c, x.Knot); name != "" {
 		over = "the " + name + " takes over"
 	}
+	return When(x, fishing) + ", " + over + "."
+}
+
+// When says the value or the condition by itself: "Above 3 kN of load".
+func When(x whatif.Change, fishing bool) string {
 	if x.Condition != nil {
-		return condition(x.Condition) + " " + over + "."
+		return strings.TrimSuffix(condition(x.Condition), ",")
 	}
 	word := "Below"
 	if x.Up {
 		word = "Above"
 	}
-	return fmt.Sprintf("%s %s %s, %s.", word, Input(x.Input, x.To, fishing), ofWhat(x.Input), over)
+	return fmt.Sprintf("%s %s %s", word, Input(x.Input, x.To, fishing), ofWhat(x.Input))
 }
 
 func ofWhat(in *rig.Input) string {

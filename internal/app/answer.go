@@ -118,6 +118,8 @@ type Choice struct {
 	WrapsShort int `json:"wraps_short,omitempty"`
 	// PerWrap is the share of strength that each missing wrap costs.
 	PerWrap *evidence.Interval `json:"per_wrap,omitempty"`
+	// Says is the verdict in two sentences.
+	Says string `json:"says" doc:"the verdict in two sentences"`
 	// Flags are warnings about this knot in this rig.
 	Flags    []string      `json:"flags" nullable:"false"`
 	Cautions []rig.Caution `json:"cautions" nullable:"false"`
@@ -262,7 +264,7 @@ func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
 		But: reasons(x.But), Dry: holdOf(x.Rig, x.Dry, k, critical), Wet: holdOf(x.Rig, x.Wet, k, critical), ReleaseHow: k.Release.How, ReleaseWord: say.Release(k),
 		LettingGo: say.LettingGo(x.LettingGo), Seconds: evidence.Figure{Interval: x.Size.Seconds, Unit: evidence.Second, Tag: k.Seconds.Tag, Source: k.Seconds.Source},
 		NeedsM: x.Size.Needs.M(), ConsumesM: x.Size.Consumes.M(), TailM: x.Size.Tail.M(), LeftOnMM: x.Size.LeftOn.MM(), BulkMM: x.Size.Bulk.MM(),
-		Wraps: x.Size.Wraps, WrapsOther: x.Size.WrapsOther, WrapsShort: x.Size.Short, Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
+		Wraps: x.Size.Wraps, WrapsOther: x.Size.WrapsOther, WrapsShort: x.Size.Short, Says: say.Verdict(x.Verdict), Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
 	if x.Rig.JoinsTwo() {
 		out.NeedsOtherM = x.Size.NeedsOther.M()
 	}

@@ -25,11 +25,15 @@ type Change struct {
 	// Knot comes first beyond; empty if none will do.
 	Knot string `json:"knot" doc:"what comes first beyond; empty if none will do"`
 	Name string `json:"name"`
+	// Value is the word that a condition would have.
+	Value string `json:"value,omitempty" doc:"the word that a condition would have"`
+	// When says it by itself, Says with the knot that takes over.
+	When string `json:"when"`
 	Says string `json:"says"`
 }
 
 func changeOf(c *trade.Catalogue, x whatif.Change, fishing bool) Change {
-	out := Change{From: x.From, To: x.To, Knot: x.Knot, Says: say.Change(c, x, fishing)}
+	out := Change{From: x.From, To: x.To, Knot: x.Knot, When: say.When(x, fishing), Says: say.Change(c, x, fishing)}
 	if k := c.Knot(x.Knot); k != nil {
 		out.Name = k.Name
 	}
@@ -37,9 +41,9 @@ func changeOf(c *trade.Catalogue, x whatif.Change, fishing bool) Change {
 	case x.Input != nil:
 		out.Input, out.Unit = x.Input.ID, x.Input.Unit
 	case q.Material != nil:
-		out.Input = "line.material"
+		out.Input, out.Value = "line.material", q.Material.ID
 	case q.Field != nil:
-		out.Input = q.Field.JSON
+		out.Input, out.Value = q.Field.JSON, q.Value.ID
 	default:
 		out.Input = "wet"
 	}

@@ -6,7 +6,6 @@ import { Boundary } from "./ui/boundary";
 import { Press } from "./ui/button";
 import { keys, useKey } from "./ui/keys";
 import { type Light, useLight } from "./ui/light";
-import { Select } from "./ui/pick";
 import { Sheet } from "./ui/sheet";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
@@ -20,18 +19,19 @@ const MethodView = lazy(() => import("./method/view").then((m) => ({ default: m.
 const SayingsView = lazy(() => import("./method/sayings").then((m) => ({ default: m.SayingsView })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
-const places = [
+const places: { to: string; name: string; wide?: boolean }[] = [
   { to: "/", name: "Rig" },
   { to: "/knots", name: "Knots" },
   { to: "/jobs", name: "Jobs" },
   { to: "/log", name: "Log" },
+  { to: "/method", name: "Method", wide: true },
 ];
 
-const lights: { id: Light; name: string }[] = [
+const lights = [
   { id: "day", name: "Day light" },
   { id: "sun", name: "Full sun" },
   { id: "night", name: "Night" },
-];
+] as const satisfies readonly { id: Light; name: string }[];
 
 export function App() {
   const [light, setLight] = useLight();
@@ -102,6 +102,9 @@ const Place = chakra(NavLink, {
 });
 
 function Head(props: { light: Light; setLight: (l: Light) => void; help: () => void }) {
+  const at = lights.findIndex((l) => l.id === props.light);
+  const now = lights[at] ?? lights[0];
+  const next = lights[(at + 1) % lights.length] ?? lights[0];
   return (
     <Flex
       as="header"
@@ -115,21 +118,60 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
     >
       <Flex align="center" gap="2" className="head" fontSize="xl">
         <Sign />
-        <Box display={{ base: "none", sm: "block" }}>Oarweed</Box>
+        <Box display={{ base: "none", lg: "block" }}>Oarweed</Box>
       </Flex>
       <Flex as="nav" aria-label="Views" h="100%" gap="1">
         {places.map((p) => (
-          <Place key={p.to} to={p.to} end={p.to === "/"}>
+          <Place
+            key={p.to}
+            to={p.to}
+            end={p.to === "/"}
+            css={p.wide ? { "@media (max-width: 1199px)": { display: "none" } } : undefined}
+          >
             {p.name}
           </Place>
         ))}
       </Flex>
       <Box flex="1" />
-      <Select plain label="Light" value={props.light} set={(l) => props.setLight(l as Light)} list={lights} />
+      <Flex id="head-slot" align="center" gap="2" minW="0" display={{ base: "none", lg: "flex" }} />
+      <Press
+        look="head"
+        minW="44px"
+        aria-label={`Light: ${next.name} next`}
+        title={`${now.name}; press for ${next.name.toLowerCase()}`}
+        onClick={() => props.setLight(next.id)}
+      >
+        <LightSign light={props.light} />
+      </Press>
       <Press look="head" minW="44px" aria-label="Keys and help" onClick={props.help}>
         ?
       </Press>
     </Flex>
+  );
+}
+
+/** Half a sun, a sun with rays, a moon. */
+function LightSign({ light }: { light: Light }) {
+  return (
+    <svg
+      width="22"
+      height="22"
+      viewBox="0 0 24 24"
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="2"
+      strokeLinecap="round"
+      aria-hidden="true"
+    >
+      {light === "night" ? (
+        <path d="M19 14a8 8 0 01-9-11 9 9 0 109 11z" fill="currentColor" />
+      ) : (
+        <>
+          <circle cx="12" cy="12" r="4.4" fill={light === "sun" ? "currentColor" : "none"} />
+          <path d="M12 2v3M12 19v3M2 12h3M19 12h3M5 5l2 2M17 17l2 2M19 5l-2 2M7 17l-2 2" />
+        </>
+      )}
+    </svg>
   );
 }
 

@@ -59,6 +59,13 @@ export function useSaveRig() {
   }, q.rigs().queryKey);
 }
 
+export function useRemoveRig() {
+  return useChange(
+    (id: number) => unwrap(api.DELETE("/api/v1/rigs/{id}", { params: { path: { id } } })),
+    q.rigs().queryKey,
+  );
+}
+
 export function useAddLearner() {
   return useChange(
     (name: string) => unwrap(api.POST("/api/v1/learners", { body: { name } as Schemas["PracticeLearner"] })),

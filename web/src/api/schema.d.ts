@@ -732,6 +732,9 @@ export interface components {
              */
             to: number;
             unit: string;
+            /** @description the word that a condition would have */
+            value?: string;
+            when: string;
         };
         Changes: {
             changes: components["schemas"]["Change"][];
@@ -782,6 +785,8 @@ export interface components {
             reason: string;
             release_how: string;
             release_word: string;
+            /** @description the verdict in two sentences */
+            says: string;
             /**
              * Format: double
              * @description 0 to 100, the sum of the contributions
@@ -1487,7 +1492,7 @@ export interface components {
             /** Format: double */
             default_mm: number;
             /** @enum {string} */
-            drawn_as?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "unseen";
+            drawn_as?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "hook" | "unseen";
             id: string;
             name: string;
             no_surface?: boolean;

@@ -1,77 +1,96 @@
-import { Box, Heading } from "@chakra-ui/react";
-import { lazy, Suspense, useState } from "react";
-import type { Catalogue, Rig } from "../api/client";
+import { Box, chakra, Flex, Grid } from "@chakra-ui/react";
+import { memo, useState } from "react";
+import type { Catalogue, Rig, Schemas } from "../api/client";
 import { useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { Outcome } from "./whole";
+import { withChange } from "./document";
 
-const ChoiceMap = lazy(() => import("./map").then((m) => ({ default: m.ChoiceMap })));
+type Change = Schemas["Change"];
 
-/** How sure the chosen knot is, and what would change the choice. */
-export function Changes(props: {
+/** The three nearest things that would change the choice, each a button that sets them; the rest on request. */
+export const Changes = memo(function Changes(p: {
   rig: Rig;
   knot: string;
-  fishing: boolean;
   catalogue: Catalogue;
   change: (rig: Rig) => void;
 }) {
-  const { rig, knot, fishing, catalogue, change } = props;
-  const changes = useLasting(q.changes(rig)).data;
-  const chance = useLasting(q.chances(rig)).data?.[knot];
-  const [map, setMap] = useState(false);
+  const { rig, catalogue, change } = p;
+  const list = useLasting(q.changes(rig)).data?.changes;
+  const [all, setAll] = useState(false);
+  if (!list) return <Box minH="96px" />;
+  const shown = all ? list : nearest(list);
   return (
-    <Box mt="3" pt="3" borderTop="1.5px dashed" borderColor="rule">
-      {chance && <Outcome chance={chance} fishing={fishing} />}
-      {changes && (
-        <Box mt="3" data-testid="changes">
-          <Heading as="h3" fontSize="lg">
-            What would change this{" "}
-            <Evidence
-              tag="computed"
-              source="every number turned eightfold up and down until another knot comes first, every condition turned once"
-            />
-          </Heading>
-          {changes.changes.length === 0 && <Box>Nothing within eight times up or down.</Box>}
-          {changes.changes.slice(0, 6).map((c) => (
-            <Box key={c.says} py="0.5" fontSize="md">
-              {c.says}
-            </Box>
-          ))}
-          {changes.changes.length > 6 && (
-            <details>
-              <Box as="summary" minH="44px" py="2" cursor="pointer" color="quiet">
-                {changes.changes.length - 6} more
-              </Box>
-              {changes.changes.slice(6).map((c) => (
-                <Box key={c.says} py="0.5" fontSize="md">
-                  {c.says}
-                </Box>
-              ))}
-            </details>
-          )}
-          <Press mt="2" className="no-print" onClick={() => setMap(true)}>
-            Which knot where
+    <Box data-testid="changes" minH="96px">
+      <Flex fontWeight="700" fontSize="16px" align="center" h="34px">
+        What would change this{" "}
+        <Evidence
+          bare
+          tag="computed"
+          source="every number turned eightfold up and down until another knot comes first, every condition turned once"
+        />
+        {list.length > 3 && (
+          <Press look="bare" small onClick={() => setAll(!all)} aria-expanded={all}>
+            {all ? "three" : `all ${list.length}`}
           </Press>
-          {map && (
-            <Suspense fallback={null}>
-              <ChoiceMap
-                open
-                close={() => setMap(false)}
-                rig={rig}
-                inputs={changes.inputs}
-                catalogue={catalogue}
-                fishing={fishing}
-                change={(next) => {
-                  setMap(false);
-                  change(next);
-                }}
+        )}
+      </Flex>
+      {list.length === 0 && <Box>Nothing within eight times up or down.</Box>}
+      <Grid templateColumns={{ base: "1fr", lg: "1fr 1fr 1fr" }} gap="2" mt="1">
+        {shown.map((c) => (
+          <One
+            key={c.when}
+            type="button"
+            title={c.says}
+            onClick={() => change(withChange(rig, c, catalogue))}
+          >
+            {c.knot && (
+              <Drawing
+                id={c.knot}
+                name={c.name}
+                drawn={catalogue.knots.find((k) => k.id === c.knot)?.drawn ?? true}
+                w="48px"
+                h="44px"
+                flex="none"
+                fontSize="xs"
+                aria-hidden
               />
-            </Suspense>
-          )}
-        </Box>
-      )}
+            )}
+            <Box minW="0" lineHeight="1.25">
+              {c.when}:<Box fontWeight="700">{c.name ? c.name.toLowerCase() : "no knot here"}</Box>
+            </Box>
+          </One>
+        ))}
+      </Grid>
     </Box>
   );
+});
+
+const One = chakra("button", {
+  base: {
+    display: "flex",
+    alignItems: "center",
+    gap: "2",
+    minH: "56px",
+    px: "2",
+    py: "1",
+    bg: "glassWash",
+    border: "1.5px solid",
+    borderColor: "glass",
+    borderRadius: "sm",
+    textAlign: "left",
+    fontSize: "15px",
+    cursor: "pointer",
+    _hover: { bg: "amberWash" },
+  },
+});
+
+/** The numbers that have to move least, then conditions; each knot once while there are others. */
+function nearest(list: Change[]): Change[] {
+  const far = (c: Change) => (c.from > 0 ? Math.abs(Math.log(c.to / c.from)) : 0.7);
+  const sorted = list.toSorted((a, b) => far(a) - far(b));
+  const fresh = sorted.filter((c, i) => sorted.findIndex((x) => x.knot === c.knot) === i);
+  return [...fresh, ...sorted.filter((c) => !fresh.includes(c))].slice(0, 3);
 }

@@ -140,7 +140,7 @@ describe("turning to another task", () => {
 describe("the sentence", () => {
   it("says the rig in plain words", () => {
     expect(plain(sentence(firstRig, catalogue))).toBe(
-      "A 12 mm polyester braid, as new and rated by rule, on a 40 mm polished steel ring, must do moor. It is wet, takes 2.4 kN that comes and goes, stays overnight, and must come off by hand, once slack; there is 1.2 m to tie with, and time enough. If it fails, the boat is at risk; safety as usual.",
+      "A 12 mm polyester braid on a 40 mm ring must do moor. It is wet, takes 2.4 kN that comes and goes, and must come off by hand, once slack; there is 1.2 m to tie with, and time enough. If it fails, the boat is at risk. Otherwise as usual.",
     );
   });
 

@@ -145,6 +145,30 @@ export function withInput(rig: Rig, input: string, value: number): Rig {
   return rig;
 }
 
+/** The rig as one of the things that would change the choice has it: just beyond the number, or with the word. */
+export function withChange(
+  rig: Rig,
+  c: Pick<Schemas["Change"], "input" | "from" | "to" | "value">,
+  catalogue: Catalogue,
+): Rig {
+  if (!c.value && c.input !== "wet") return withInput(rig, c.input, c.to * (c.to > c.from ? 1.02 : 0.98));
+  switch (c.input) {
+    case "wet":
+      return { ...rig, dry: !rig.dry };
+    case "line.material": {
+      const m = catalogue.materials.find((x) => x.id === c.value);
+      const now = lineOf(rig).construction;
+      const made = (m?.constructions.find((k) => k === now) ??
+        m?.constructions[0]) as LineDoc["construction"];
+      return withLine(rig, { material: c.value ?? "", construction: made });
+    }
+    case "release":
+    case "stay":
+      return withJoint(rig, { [c.input]: c.value });
+  }
+  return { ...rig, [c.input]: c.value };
+}
+
 /** What a rig needs to know of a line of the locker; what it leaves out is cleared. */
 export const lineOnly = (l: LineDoc): LineDoc => ({
   material: l.material,

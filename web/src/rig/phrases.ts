@@ -62,16 +62,26 @@ function worded(
 export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phrase)[] {
   const p = phrases(rig, c, inner);
   const task = c.tasks.find((t) => t.id === doc.jointOf(rig).task);
-  const line = ["A ", p.line_size, " ", p.line_kind, ", ", p.wear, p.label && " and ", p.label, ", "];
+  const line = [
+    "A ",
+    p.line_size,
+    " ",
+    p.line_kind,
+    p.wear && ", ",
+    p.wear,
+    p.label && ", with ",
+    p.label,
+    (p.wear || p.label) && ",",
+  ];
   const joins =
     task?.between === "fitting"
-      ? [...line, "on a ", p.fitting_size, " ", p.fitting_surface, p.fitting_surface && " ", p.fitting_kind]
+      ? [...line, " on a ", p.fitting_size, " ", p.fitting_surface, p.fitting_surface && " ", p.fitting_kind]
       : task?.between === "lines"
-        ? [...line, "tied to a ", p.other_size, " ", p.other_kind]
-        : [...line, "gripping a loaded ", p.other_size, " ", p.other_kind];
+        ? [...line, " tied to a ", p.other_size, " ", p.other_kind]
+        : [...line, " gripping a loaded ", p.other_size, " ", p.other_kind];
   return [
     ...joins,
-    ", must ",
+    p.wear || p.label ? ", must " : " must ",
     p.task,
     ". It is ",
     p.wet,
@@ -98,10 +108,135 @@ export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phras
     p.time,
     ". If it fails, ",
     p.consequence,
-    " is at risk; safety ",
+    p.factor ? " is at risk; safety " : " is at risk.",
     p.factor,
-    ".",
+    p.factor && ".",
+    p.otherwise && " ",
+    p.otherwise,
+    p.otherwise && ".",
   ].filter((part) => part !== undefined);
+}
+
+/**
+ * What is usual nearly always is left unsaid: how long it stays, the safety, the size of the eye, what it lies
+ * against. "Otherwise as usual" is the phrase behind which they are changed; changed, they are said.
+ */
+function seldom(
+  rig: Rig,
+  c: Catalogue,
+  task: Catalogue["tasks"][number] | undefined,
+): Record<string, Phrase> {
+  const joint = doc.jointOf(rig);
+  const all: Record<string, Phrase> = {};
+  const factors = [0, 2, 3, 4, 5, 6, 8, 10, 12].filter((n) => !n || rig.consequence !== "person" || n >= 10);
+  all.factor = {
+    id: "factor",
+    label: "Safety: how many times the load the new, dry line shall bear",
+    text: rig.design_factor ? `${rig.design_factor} times` : "as usual",
+    options: factors.map((n) => ({ id: String(n), text: n ? `${n} times the load` : "as usual" })),
+    value: String(rig.design_factor ?? 0),
+    choose: (id) => ({ ...rig, design_factor: Number(id) || undefined }),
+  };
+  if (!task?.tackle) {
+    all.stay = worded(
+      c,
+      { id: "stay", part: "joint", json: "stay" },
+      joint.stay ?? (task?.stay || "night"),
+      (id) => doc.withJoint(rig, { stay: id as doc.JointDoc["stay"] }),
+    );
+  }
+  if (groundGroups.includes(task?.group ?? "") || rig.ground) {
+    all.ground = worded(
+      c,
+      { id: "ground", part: "rig", json: "ground" },
+      rig.ground ?? row(c, "rig", "ground")?.default ?? "",
+      (id) => ({ ...rig, ground: id as Rig["ground"] }),
+    );
+  }
+  const line = doc.lineOf(rig);
+  all.wear = worded(
+    c,
+    { id: "wear", part: "line", json: "wear" },
+    String(line.wear ?? 0),
+    (id) => doc.withLine(rig, { wear: Number(id) }),
+    "Wear of the line",
+  );
+  Object.assign(all, labelPhrase(rig, line, doc.isFishing(rig, c), c));
+  const fitting = doc.fittingOf(rig);
+  const usual = c.fittings.find((f) => f.id === fitting?.kind);
+  if (fitting && !usual?.no_surface) all.fitting_surface = surfacePhrase(rig, c);
+  const eye = (value: number) => doc.withJoint(rig, { eye_mm: value || undefined });
+  if (task?.eye) {
+    all.eye = {
+      id: "eye",
+      label: label(c, "joint", "eye_mm"),
+      text: joint.eye_mm ? `an eye of ${length(joint.eye_mm)}` : "an eye as small as it goes",
+      quantity: "length",
+      bare: "mm",
+      typed: joint.eye_mm ? length(joint.eye_mm) : "",
+      now: joint.eye_mm ?? 0,
+      write: length,
+      hint: row(c, "joint", "eye_mm")?.hint ?? "",
+      quick: ["0", "100 mm", "300 mm", "1 m"],
+      set: eye,
+    };
+  }
+  const said = {
+    factor: rig.design_factor,
+    wear: line.wear,
+    label: line.label_kn,
+    stay: joint.stay && joint.stay !== (task?.stay || "night"),
+    ground: rig.ground && rig.ground !== row(c, "rig", "ground")?.default,
+    eye: joint.eye_mm,
+    // It stands before the thing itself.
+    fitting_surface: fitting?.surface && fitting.surface !== usual?.surface,
+  };
+  const out: Record<string, Phrase> = {};
+  const options: Extract<Phrase, { options: unknown }>["options"] = [];
+  const does: Record<string, () => Rig> = {};
+  for (const [id, phrase] of Object.entries(all)) {
+    if (said[id as keyof typeof said]) {
+      out[id] = phrase;
+      continue;
+    }
+    const group = phrase.label.replace(/:.*/, "");
+    const list =
+      "options" in phrase
+        ? phrase.options
+            .filter((o) => o.id !== phrase.value)
+            .map((o) => ({ ...o, rig: () => phrase.choose(o.id) }))
+        : quantities(phrase);
+    for (const o of list) {
+      does[`${id} ${o.id}`] = o.rig;
+      options.push({
+        id: `${id} ${o.id}`,
+        text: o.text,
+        note: "note" in o ? (o.note as string | undefined) : undefined,
+        group,
+      });
+    }
+  }
+  if (options.length > 0) {
+    out.otherwise = {
+      id: "otherwise",
+      label: "What else is not as usual",
+      text: "Otherwise as usual",
+      options,
+      value: "",
+      choose: (id) => does[id]?.() ?? rig,
+    };
+  }
+  return out;
+}
+
+/** A few usual values of a quantity that is not said yet; of a label, one to begin with. */
+function quantities(phrase: Extract<Phrase, { quantity: unknown }>) {
+  const values = phrase.id === "label" ? [10, 20, 30, 50] : [100, 300, 1000];
+  return values.map((v) => ({
+    id: String(v),
+    text: phrase.id === "label" ? `${phrase.write(v)} on its label` : `an eye of ${phrase.write(v)}`,
+    rig: () => phrase.set(v),
+  }));
 }
 
 /** Work in which a line may lie against rock. */
@@ -119,14 +254,6 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
   const out: Record<string, Phrase> = {
     line_size: sizePhrase("line_size", "Line", line, fishing, c, (part) => doc.withLine(rig, part)),
     line_kind: kindPhrase("line_kind", "line", line, rig, c),
-    wear: worded(
-      c,
-      { id: "wear", part: "line", json: "wear" },
-      String(line.wear ?? 0),
-      (id) => doc.withLine(rig, { wear: Number(id) }),
-      "Wear of the line",
-    ),
-    ...labelPhrase(rig, line, fishing, c),
     task: {
       id: "task",
       label: label(c, "joint", "task"),
@@ -208,15 +335,7 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       (id) => ({ ...rig, consequence: id as Rig["consequence"] }),
     ),
   };
-  const factors = [0, 2, 3, 4, 5, 6, 8, 10, 12].filter((n) => !n || rig.consequence !== "person" || n >= 10);
-  out.factor = {
-    id: "factor",
-    label: "Safety: how many times the load the new, dry line shall bear",
-    text: rig.design_factor ? `${rig.design_factor} times, yours` : "as usual",
-    options: factors.map((n) => ({ id: String(n), text: n ? `${n} times` : "as usual" })),
-    value: String(rig.design_factor ?? 0),
-    choose: (id) => ({ ...rig, design_factor: Number(id) || undefined }),
-  };
+  Object.assign(out, seldom(rig, c, task));
   if (task?.tackle) {
     out.water = worded(
       c,
@@ -224,36 +343,6 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       rig.water ?? row(c, "rig", "water")?.default ?? "",
       (id) => ({ ...rig, water: id as Rig["water"] }),
     );
-  } else {
-    out.stay = worded(
-      c,
-      { id: "stay", part: "joint", json: "stay" },
-      joint.stay ?? (task?.stay || "night"),
-      (id) => doc.withJoint(rig, { stay: id as doc.JointDoc["stay"] }),
-    );
-  }
-  if (groundGroups.includes(task?.group ?? "") || rig.ground) {
-    out.ground = worded(
-      c,
-      { id: "ground", part: "rig", json: "ground" },
-      rig.ground ?? row(c, "rig", "ground")?.default ?? "",
-      (id) => ({ ...rig, ground: id as Rig["ground"] }),
-    );
-  }
-  if (task?.eye) {
-    out.eye = {
-      id: "eye",
-      label: label(c, "joint", "eye_mm"),
-      text: joint.eye_mm ? `an eye of ${length(joint.eye_mm)}` : "an eye as small as it goes",
-      quantity: "length",
-      bare: "mm",
-      typed: joint.eye_mm ? length(joint.eye_mm) : "",
-      now: joint.eye_mm ?? 0,
-      write: length,
-      hint: row(c, "joint", "eye_mm")?.hint ?? "",
-      quick: ["0", "100 mm", "300 mm", "1 m"],
-      set: (value) => doc.withJoint(rig, { eye_mm: value === 0 ? undefined : value }),
-    };
   }
   if (joint.release === "distance") {
     out.distance = {
@@ -284,15 +373,8 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
       quick: quickSizes(usual?.default_mm ?? 40),
       set: (value) => doc.withFitting(rig, { size_mm: value }),
     };
-    if (!usual?.no_surface) {
-      out.fitting_surface = {
-        id: "fitting_surface",
-        label: label(c, "fitting", "surface"),
-        text: c.surfaces.find((s) => s.id === (fitting.surface ?? usual?.surface))?.name ?? "…",
-        options: c.surfaces.filter((s) => s.id !== "rope").map((s) => ({ id: s.id, text: s.name })),
-        value: fitting.surface ?? usual?.surface ?? "",
-        choose: (id) => doc.withFitting(rig, { surface: id }),
-      };
+    if (!usual?.no_surface && fitting.surface && fitting.surface !== usual?.surface) {
+      out.fitting_surface = surfacePhrase(rig, c);
     }
     out.fitting_kind = {
       id: "fitting_kind",
@@ -315,6 +397,21 @@ export function phrases(rig: Rig, c: Catalogue, inner = false): Record<string, P
     out.other_kind = kindPhrase("other_kind", "other", other, rig, c);
   }
   return out;
+}
+
+/** The surface of what it is tied to, said only where it is not the usual one. */
+function surfacePhrase(rig: Rig, c: Catalogue): Phrase {
+  const fitting = doc.fittingOf(rig);
+  const usual = c.fittings.find((f) => f.id === fitting?.kind);
+  const now = fitting?.surface ?? usual?.surface ?? "";
+  return {
+    id: "fitting_surface",
+    label: label(c, "fitting", "surface"),
+    text: c.surfaces.find((s) => s.id === now)?.name ?? "…",
+    options: c.surfaces.filter((s) => s.id !== "rope").map((s) => ({ id: s.id, text: s.name })),
+    value: now,
+    choose: (id) => doc.withFitting(rig, { surface: id }),
+  };
 }
 
 /** Sizes about the usual one of a fitting. */
@@ -365,7 +462,7 @@ function sizePhrase(
 /** A rope's strength as printed on its label. Fishing line is sized by it already. */
 function labelPhrase(rig: Rig, line: doc.LineDoc, fishing: boolean, c: Catalogue): Record<string, Phrase> {
   if (fishing || !line.diameter_mm) return {};
-  const text = line.label_kn ? `${force(line.label_kn, false)} on its label` : "rated by rule";
+  const text = line.label_kn ? `${force(line.label_kn, false)} on its label` : "of usual strength";
   return {
     label: {
       id: "label",

@@ -1,5 +1,3 @@
-import type { Scene } from "./scene";
-
 /** A rope between two places, with its make on it. */
 export function Rope({
   x0,
@@ -8,7 +6,14 @@ export function Rope({
   w,
   look,
   colour,
-}: Scene["rope"] & { look: "laid" | "braid" | "mono"; colour: 1 | 2 }) {
+}: {
+  x0: number;
+  x1: number;
+  y: number;
+  w: number;
+  look: "laid" | "braid" | "mono";
+  colour: 1 | 2;
+}) {
   const marks: string[] = [];
   const pitch = Math.max(w * 0.62, 4);
   for (let x = x0 + pitch; x < x1 - pitch; x += pitch) {

@@ -1,13 +1,18 @@
-import { Box } from "@chakra-ui/react";
-import type { KeyboardEvent } from "react";
+import { Box, chakra } from "@chakra-ui/react";
+import { Fragment, type KeyboardEvent } from "react";
 import type { Rig } from "../api/client";
 import { Editor, typedAhead } from "./editor";
 import type { Phrase } from "./phrases";
 
-type Props = { parts: (string | Phrase)[]; change: (rig: Rig) => void };
+type Props = {
+  parts: (string | Phrase)[];
+  change: (rig: Rig) => void;
+  /** Opens the sheet that works out the load; its sign stands behind the load. */
+  workOut?: () => void;
+};
 
 /** The rig in one plain sentence; every underlined phrase is the control of what it says. */
-export function Sentence({ parts, change }: Props) {
+export function Sentence({ parts, change, workOut }: Props) {
   const walk = (e: KeyboardEvent<HTMLElement>) => {
     const step = { ArrowRight: 1, ArrowLeft: -1 }[e.key];
     const all = [...e.currentTarget.querySelectorAll<HTMLElement>(".phrase")];
@@ -27,17 +32,61 @@ export function Sentence({ parts, change }: Props) {
       as="p"
       aria-label="The rig in words"
       onKeyDown={walk}
-      fontSize={{ base: "18px", md: "20.5px" }}
-      lineHeight="1.6"
+      fontSize={{ base: "17px", md: "18.5px" }}
+      lineHeight={{ base: "1.95", md: "1.8" }}
       data-testid="sentence"
     >
       {parts.map((p, i) =>
         typeof p === "string" ? (
           <span key={`${i}${p}`}>{p}</span>
         ) : (
-          <Editor key={p.id} phrase={p} change={change} title={p.label} inSentence />
+          <Fragment key={p.id}>
+            <Editor phrase={p} change={change} title={p.label} inSentence />
+            {p.id === "load" && workOut && (
+              <WorkOut
+                type="button"
+                className="no-print"
+                onClick={workOut}
+                aria-label="Work out the load"
+                title="Work out the load"
+              >
+                <svg
+                  width="20"
+                  height="20"
+                  viewBox="0 0 20 20"
+                  fill="none"
+                  stroke="currentColor"
+                  strokeWidth="1.8"
+                  aria-hidden="true"
+                >
+                  <path d="M3 15a8 8 0 1114 0M10 13l4-6" strokeLinecap="round" />
+                </svg>
+              </WorkOut>
+            )}
+          </Fragment>
         ),
       )}
     </Box>
   );
 }
+
+/** A small gauge behind the load; pressed on more than is drawn. */
+const WorkOut = chakra("button", {
+  base: {
+    display: "inline-flex",
+    alignItems: "center",
+    justifyContent: "center",
+    w: "32px",
+    h: "24px",
+    mx: "1",
+    verticalAlign: "middle",
+    border: "1.5px solid",
+    borderColor: "glass",
+    borderRadius: "6px",
+    color: "glass",
+    cursor: "pointer",
+    position: "relative",
+    _after: { content: '""', position: "absolute", inset: "-9px -7px" },
+    _hover: { bg: "amberWash" },
+  },
+});

@@ -20,6 +20,8 @@ export function Thing({ as, scene }: { as: DrawnAs; scene: Scene }) {
       return <Gap scene={scene} />;
     case "eye":
       return <Eye scene={scene} />;
+    case "hook":
+      return <Hook scene={scene} />;
     case "unseen":
       return null;
   }
@@ -28,13 +30,13 @@ export function Thing({ as, scene }: { as: DrawnAs; scene: Scene }) {
 
 function Bar({ as, scene }: { as: "post" | "bollard" | "rail"; scene: Scene }) {
   const { at, y, size, height } = scene;
-  const left = at - Math.min(size, 150) / 2;
+  const left = at - Math.min(size, 120) / 2;
   const top = as === "bollard" ? y - 46 : -4;
-  const foot = as === "rail" ? height + 8 : 178;
+  const foot = as === "rail" ? height + 8 : height + 4;
   return (
     <g>
       <rect
-        x={left + Math.min(size, 150) - size}
+        x={left + Math.min(size, 120) - size}
         y={top}
         width={size}
         height={foot - top}
@@ -42,20 +44,20 @@ function Bar({ as, scene }: { as: "post" | "bollard" | "rail"; scene: Scene }) {
         {...style}
       />
       <path
-        d={`M${left + Math.min(size, 150) * 0.3} ${top + 6}V${foot - 4}`}
+        d={`M${left + Math.min(size, 120) * 0.3} ${top + 6}V${foot - 4}`}
         stroke="var(--object-light)"
         strokeOpacity=".8"
-        strokeWidth={Math.min(size, 150) * 0.14}
+        strokeWidth={Math.min(size, 120) * 0.14}
       />
       {as === "bollard" && (
-        <rect x={left - 8} y={y - 58} width={Math.min(size, 150) + 16} height="18" rx="8" {...style} />
+        <rect x={left - 8} y={y - 58} width={Math.min(size, 120) + 16} height="18" rx="8" {...style} />
       )}
     </g>
   );
 }
 
 function Ring({ scene }: { scene: Scene }) {
-  const { at, y, size } = scene;
+  const { at, y, size, height } = scene;
   const r = ringRadius(size);
   return (
     <g fill="none">
@@ -63,7 +65,7 @@ function Ring({ scene }: { scene: Scene }) {
         x="-4"
         y="-4"
         width={at - r * 0.75}
-        height="186"
+        height={height + 8}
         fill="var(--object-light)"
         stroke="var(--object-edge)"
       />
@@ -116,12 +118,12 @@ function Cleat({ scene }: { scene: Scene }) {
 }
 
 function Gap({ scene }: { scene: Scene }) {
-  const { at, y, size } = scene;
+  const { at, y, size, height } = scene;
 
   return (
     <g {...style}>
       <rect x={at - 26} y={-4} width="52" height={y - size / 2 + 4} rx="4" />
-      <rect x={at - 26} y={y + size / 2} width="52" height={174 - y} rx="4" />
+      <rect x={at - 26} y={y + size / 2} width="52" height={height - y} rx="4" />
       <circle cx={at} cy={y - size / 2 - 22} r="9" fill="var(--object-light)" />
       <circle cx={at} cy={y + size / 2 + 40} r="9" fill="var(--object-light)" />
     </g>
@@ -144,6 +146,19 @@ function Eye({ scene }: { scene: Scene }) {
           <circle cx={at} cy={y} r={r} />
         </g>
       ))}
+    </g>
+  );
+}
+
+/** A hook seen from the side, its point up; the rope lies in its bowl. */
+function Hook({ scene }: { scene: Scene }) {
+  const { at, y, size } = scene;
+  const w = Math.max(Math.min(size, 34), 10);
+  const bowl = `M-6 ${y}H${at - w * 1.6}C${at + w * 0.9} ${y} ${at + w * 0.9} ${y + w * 2.6} ${at - w * 0.7} ${y + w * 2.2}`;
+  return (
+    <g fill="none" strokeLinecap="round">
+      <path d={bowl} stroke="var(--object-edge)" strokeWidth={w + 3} />
+      <path d={bowl} stroke="var(--object)" strokeWidth={w} />
     </g>
   );
 }

@@ -1,27 +1,27 @@
-import { Box } from "@chakra-ui/react";
+import { Box, Grid } from "@chakra-ui/react";
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { useDebounce } from "use-debounce";
-import type { Catalogue, Rig } from "../api/client";
+import type { Answer, Catalogue, Choice, Rig } from "../api/client";
 import { useCatalogue, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { AttemptDialog } from "../log/attempt";
-import { Press } from "../ui/button";
 import { lookOf } from "../ui/drawing";
 import { Trouble } from "../ui/notes";
-import { AnswerPanel } from "./answer";
-import { Bar } from "./bar";
-import { Chain } from "./chain";
-import { Changes } from "./changes";
+import { LineBand } from "./band";
 import { isFishing, isInner, jointOf, jointsOf, lineOf, merge, part, turnedTo, withJoint } from "./document";
-import { LineDrawing } from "./line-drawing";
-import { phrases, plain, sentence } from "./phrases";
+import { Foot } from "./foot";
+import { RigHead } from "./head";
+import { Nothing, Panel } from "./panel";
+import { plain, sentence } from "./phrases";
+import { Ranks } from "./ranks";
 import { Sentence } from "./sentence";
 import { useRig } from "./use-rig";
 import { WholeRig } from "./whole";
+import { Wraps } from "./wraps";
 
 const LoadDialog = lazy(() => import("./load").then((m) => ({ default: m.LoadDialog })));
 
-/** Home: the chain, the line, the sentence, the answer. The address holds the rig. */
+/** Home: the line over the sentence over the answer. The address holds the rig. */
 export function RigView() {
   const acts = useRig();
   const catalogue = useCatalogue();
@@ -40,7 +40,9 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   const [load, setLoad] = useState(false);
   const { joint, here, inner } = useLookedAt(rig, at);
   const { data: a, error, busy } = useLasting(q.answer(here));
-  const whole = useLasting({ ...q.whole(rig), enabled: rig.chain.length > 3 }).data;
+  const chained = rig.chain.length > 3;
+  const known = useLasting({ ...q.whole(rig), enabled: chained }).data;
+  const whole = chained ? known : undefined;
   const own = jointOf(here).knot;
   const selected = a?.ranked.find((x) => x.knot === own) ?? a?.ranked[0];
   const fishing = isFishing(here, c);
@@ -50,79 +52,197 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
     setTurned(turnedTo(here, next));
     change(merge(rig, joint, next));
   };
-  const choose = useSame((knot: string) => changePart(withJoint(here, { knot })));
   const setPart = useSame(changePart);
-  const setBare = useSame((bare: boolean) =>
-    changePart(withJoint(here, { finish: bare ? "bare" : undefined })),
-  );
-  const setWraps = useSame((wraps: number) => changePart(withJoint(here, { wraps })));
+  const choose = useSame((knot: string) => changePart(withJoint(here, { knot })));
+  const reshape = useSame((next: Rig, place: number) => {
+    setAt(place);
+    change(next);
+  });
   // What takes longer to work out waits until the rig has stood for a moment.
   const [settled] = useDebounce(here, 250);
-  const knot = error ? undefined : selected?.knot;
-  const beneath = useMemo(
-    () => knot && <Changes rig={settled} knot={knot} fishing={fishing} catalogue={c} change={setPart} />,
-    [settled, knot, fishing, c, setPart],
-  );
   return (
-    <Box as="main" w="100%" maxW="1360px" mx="auto">
-      <Bar acts={acts} here={here} catalogue={c} text={plain(parts)} />
+    <Box
+      as="main"
+      w="100%"
+      pb={{ base: "88px", md: "0" }}
+      css={{ "@media (max-height: 500px)": { paddingBottom: "76px" } }}
+    >
+      <Skip />
+      <Box asChild position="absolute" clipPath="inset(50%)" w="1px" h="1px" overflow="hidden">
+        <h1>{rig.name || "Rig"}</h1>
+      </Box>
+      <RigHead acts={acts} here={here} joint={joint} catalogue={c} text={plain(parts)} />
       {acts.broken && (
         <Pad>
           <Trouble error={new Error(brokenLink)} />
         </Pad>
       )}
-      <Chain rig={rig} whole={whole} catalogue={c} fishing={fishing} at={at} look={setAt} change={change} />
-      {a && (
-        <LineDrawing
-          rig={here}
-          answer={a}
-          selected={selected}
-          phrases={phrases(here, c, inner)}
-          catalogue={c}
-          change={changePart}
-          weakest={rig.chain.length === 3 || whole?.weakest?.at === joint}
-        />
-      )}
-      <Pad bg="sheet" borderBlock="1.5px solid" borderColor="rule">
-        <Sentence parts={parts} change={changePart} />
+      <LineBand
+        rig={rig}
+        catalogue={c}
+        whole={whole}
+        selected={selected}
+        bears={a?.line}
+        other={a?.other}
+        fishing={fishing}
+        joint={joint}
+        look={setAt}
+        change={reshape}
+      />
+      <Pad bg="sheet" borderBlock="1px solid" borderColor="rule" py="1.5" id="sentence">
+        <Sentence parts={parts} change={changePart} workOut={() => setLoad(true)} />
         {turned && (
-          <Box color="quiet" aria-live="polite" data-testid="turned">
+          <Box color="quiet" fontSize="15px" aria-live="polite" data-testid="turned">
             {turned}
           </Box>
         )}
-        <Press look="bare" className="no-print" onClick={() => setLoad(true)}>
-          Work out the load
-        </Press>
+        {whole && <WholeRig whole={whole} fishing={fishing} />}
       </Pad>
-      {whole && rig.chain.length > 3 && <WholeRig whole={whole} fishing={fishing} />}
       {error && (
         <Pad>
           <Trouble error={error} />
           {a && <Box mt="2">Below is the answer from before this change.</Box>}
         </Pad>
       )}
+      <Said answer={a} selected={selected} />
       {a && (
-        <Pad py="4" opacity={error ? 0.45 : 1} data-testid="answer" data-busy={busy}>
-          <AnswerPanel
+        <Pad
+          id="answer"
+          tabIndex={-1}
+          py="0"
+          pb="4"
+          opacity={error ? 0.45 : 1}
+          data-testid="answer"
+          data-busy={busy}
+        >
+          <AnswerPart
             answer={a}
             fishing={fishing}
-            look={lookOf(lineOf(here).construction)}
             selected={selected}
             select={choose}
             attempt={setAttempt}
-            setWraps={setWraps}
-            setBare={setBare}
-          >
-            {beneath}
-          </AnswerPanel>
+            setPart={setPart}
+            settled={settled}
+            here={here}
+            catalogue={c}
+          />
         </Pad>
       )}
+      {a && <Foot answer={a} selected={selected} select={choose} look={lookOf(lineOf(here).construction)} />}
       <AttemptDialog knot={attempt} close={() => setAttempt("")} />
       {load && (
         <Suspense fallback={null}>
           <LoadDialog open close={() => setLoad(false)} rig={here} change={changePart} fishing={fishing} />
         </Suspense>
       )}
+    </Box>
+  );
+}
+
+function AnswerPart(p: {
+  answer: Answer;
+  fishing: boolean;
+  selected: Choice | undefined;
+  select: (knot: string) => void;
+  attempt: (knot: string) => void;
+  setPart: (rig: Rig) => void;
+  settled: Rig;
+  here: Rig;
+  catalogue: Catalogue;
+}) {
+  const { answer, fishing, selected, select, here, setPart } = p;
+  const look = lookOf(lineOf(here).construction);
+  if (!selected)
+    return (
+      <Box pt="3">
+        <Nothing answer={answer} />
+        <Ranks answer={answer} look={look} selected={undefined} select={select} />
+      </Box>
+    );
+  return (
+    <Grid
+      templateColumns={{
+        base: "minmax(0, 1fr)",
+        md: "minmax(290px, 0.75fr) minmax(0, 1fr)",
+        lg: "minmax(0, 0.75fr) minmax(0, 1fr)",
+        "2xl": "600px minmax(0, 1fr)",
+      }}
+      alignItems="stretch"
+      css={{ "@media (max-height: 500px)": { gridTemplateColumns: "minmax(0, 1fr)" } }}
+    >
+      <Box display={{ base: "none", md: "block" }} css={short}>
+        <Ranks answer={answer} look={look} selected={selected} select={select} />
+      </Box>
+      <Box pt={{ base: "3", md: "30px" }} minW="0">
+        <Panel
+          choice={selected}
+          first={answer.ranked[0]?.knot === selected.knot}
+          answer={answer}
+          fishing={fishing}
+          look={look}
+          catalogue={p.catalogue}
+          settled={p.settled}
+          change={setPart}
+          attempt={p.attempt}
+          wraps={
+            selected.wraps ? (
+              <Wraps
+                choice={selected}
+                set={(wraps) => setPart(withJoint(here, { wraps }))}
+                bare={jointOf(here).finish === "bare"}
+                setBare={(bare) => setPart(withJoint(here, { finish: bare ? "bare" : undefined }))}
+              />
+            ) : undefined
+          }
+        />
+      </Box>
+    </Grid>
+  );
+}
+
+/** On a phone turned on its side the ranks are behind the bar at the foot, as on a phone held upright. */
+const short = { "@media (max-height: 500px)": { display: "none" } };
+
+/** Told to those who hear the page when the answer changes. */
+function Said({ answer, selected }: { answer: Answer | undefined; selected: Choice | undefined }) {
+  const n = answer?.ranked.length ?? 0;
+  const text = !answer
+    ? ""
+    : selected
+      ? `First: ${answer.ranked[0]?.name}. ${n} will do. Shown: ${selected.name}.`
+      : "No knot here does this.";
+  return (
+    <Box role="status" position="absolute" clipPath="inset(50%)" w="1px" h="1px" overflow="hidden">
+      {text}
+    </Box>
+  );
+}
+
+/** The first stops of the keyboard: past everything, to the sentence or the answer. */
+function Skip() {
+  return (
+    <Box
+      position="absolute"
+      left="-9999px"
+      _focusWithin={{ left: "8px", top: "8px", zIndex: 10, bg: "sheet", p: "2", borderRadius: "sm" }}
+    >
+      {[
+        ["#sentence", "To the sentence"],
+        ["#answer", "To the answer"],
+      ].map(([to, words]) => (
+        <a
+          key={to}
+          href={to}
+          className="link strong"
+          onClick={(e) => {
+            e.preventDefault();
+            const place = document.querySelector<HTMLElement>(to ?? "");
+            (to === "#sentence" ? place?.querySelector<HTMLElement>(".phrase") : place)?.focus();
+          }}
+        >
+          {words}{" "}
+        </a>
+      ))}
     </Box>
   );
 }

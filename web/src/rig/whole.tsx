@@ -1,13 +1,16 @@
-import { Box, Grid, Heading } from "@chakra-ui/react";
+import { Box, Flex, Heading } from "@chakra-ui/react";
+import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 import { force, range } from "../ui/format";
+import { Sheet } from "../ui/sheet";
 
 type Whole = Schemas["RigAnswer"];
 
-/** What the whole rig can bear, where it gives way, how to let it go, what to cut. */
+/** The whole rig in one line: what it bears and what gives first; letting go and what to cut in a sheet. */
 export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean }) {
-  const c = whole.chance;
+  const [open, setOpen] = useState(false);
   const short = whole.lines.find((l) => l.utilisation > 1);
   const enough = whole.margin >= 1 && !short;
   const word = enough
@@ -16,39 +19,43 @@ export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean })
       ? `▲ thin: at its worst less than twice the load, ${force(2 * whole.rig.peak_kn, fishing)}`
       : `▲ short: the new ${short?.name} bears less than ${force(whole.needed_kn, fishing)}`;
   return (
-    <Grid
-      templateColumns={{ base: "1fr", md: "1.25fr 1fr 1fr" }}
-      gap="5"
-      px={{ base: 3, md: 6 }}
-      py="3"
-      borderBottom="1.5px solid"
+    <Flex
+      borderTop="1px solid"
       borderColor="rule"
+      mt="1"
+      pt="1"
+      gap="2"
+      wrap="wrap"
+      align="center"
+      fontSize="16px"
       data-testid="whole"
     >
-      <Box>
-        <Heading as="h2" fontSize="lg">
-          The whole rig
-        </Heading>
-        {whole.weakest && <Box data-testid="weakest">{whole.weakest.says}</Box>}
-        {whole.capacity_kn && (
-          <Box mt="1">
-            Bears <strong>{range(whole.capacity_kn, (v) => force(v, fishing))}</strong>{" "}
-            <Evidence tag={whole.capacity_kn.tag} source={whole.capacity_kn.source} />{" "}
-            {whole.rig.consequence === "person" ? (
-              <Box as="span" fontWeight="700">
-                Approve it yourself, under your own rules.
-              </Box>
-            ) : (
-              <Box as="span" fontWeight="700" color={enough ? "glass" : "amber"}>
-                {word}
-              </Box>
-            )}
-          </Box>
-        )}
-        {c && <Outcome chance={c} fishing={fishing} />}
-      </Box>
-      <Box>
-        <Heading as="h2" fontSize="lg">
+      <strong>Whole rig</strong>
+      {whole.capacity_kn && (
+        <span>
+          bears {range(whole.capacity_kn, (v) => force(v, fishing))}
+          <Evidence tag={whole.capacity_kn.tag} source={whole.capacity_kn.source} />
+        </span>
+      )}
+      {whole.rig.consequence === "person" ? (
+        <strong>Approve it yourself, under your own rules.</strong>
+      ) : (
+        <Box as="span" fontWeight="700" color={enough ? "glass" : "amber"}>
+          {word}
+        </Box>
+      )}
+      {whole.weakest && (
+        <Box as="span" data-testid="weakest" flex="1" minW="220px">
+          {whole.weakest.says}
+        </Box>
+      )}
+      <Press look="bare" small aria-expanded={open} onClick={() => setOpen(true)}>
+        Letting go · To cut
+      </Press>
+      <Sheet open={open} close={() => setOpen(false)} title="The whole rig">
+        {whole.weakest && <Box>{whole.weakest.says}</Box>}
+        {whole.chance && <Outcome chance={whole.chance} fishing={fishing} />}
+        <Heading as="h3" fontSize="lg" mt="3">
           Letting go
         </Heading>
         <Box as="ol" ps="5" listStyleType="decimal">
@@ -56,9 +63,7 @@ export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean })
             <li key={s}>{s}</li>
           ))}
         </Box>
-      </Box>
-      <Box>
-        <Heading as="h2" fontSize="lg">
+        <Heading as="h3" fontSize="lg" mt="3">
           To cut
         </Heading>
         {whole.cut.map((x) => (
@@ -70,8 +75,8 @@ export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean })
           tag="computed"
           source="line in the knots (our estimates), round the objects, and the shortest tails (common practice, no source)"
         />
-      </Box>
-    </Grid>
+      </Sheet>
+    </Flex>
   );
 }
 

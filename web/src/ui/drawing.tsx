@@ -27,6 +27,27 @@ export function Drawing({ id, name, drawn, options = {}, ...box }: Props) {
   return <Svg {...box} data-knot={id} text={data} />;
 }
 
+/** A knot drawn along a level line: an upright drawing is laid over, a loop with its eye to the left, others with what they are tied to. */
+export function Along({ loop, ...props }: Props & { loop: boolean }) {
+  const { id, options = {}, drawn } = props;
+  const { data } = useQuery({ ...q.drawing(id, options), enabled: drawn });
+  const [, w = 1, h = 1] = (/viewBox="[-\d.]+ [-\d.]+ ([\d.]+) ([\d.]+)"/.exec(data ?? "") ?? []).map(Number);
+  if (h < 1.2 * w) return <Drawing {...props} w="100%" h="100%" />;
+  return (
+    <Box position="relative" w="100%" h="100%" css={{ containerType: "size" }}>
+      <Drawing
+        {...props}
+        position="absolute"
+        left="50%"
+        top="50%"
+        w="100cqh"
+        h="100cqw"
+        transform={`translate(-50%, -50%) rotate(${loop ? 90 : -90}deg)`}
+      />
+    </Box>
+  );
+}
+
 /** The drawing of a faulty form, its difference ringed. */
 export function FaultDrawing({ id, look, ...box }: { id: string; look: Look } & BoxProps) {
   const { data } = useQuery(q.faultDrawing(id, look));

@@ -22,7 +22,16 @@ export function Mark({ tag }: { tag: Tag }) {
 }
 
 /** Where a number comes from, as a mark and a word; pressed, it names the source. */
-export const Evidence = memo(function Evidence({ tag, source }: { tag: Tag; source?: string }) {
+export const Evidence = memo(function Evidence({
+  tag,
+  source,
+  bare,
+}: {
+  tag: Tag;
+  source?: string;
+  /** The mark without its word, where there is no room for it. */
+  bare?: boolean;
+}) {
   const w = words[tag];
   return (
     <Popover.Root lazyMount unmountOnExit>
@@ -32,7 +41,7 @@ export const Evidence = memo(function Evidence({ tag, source }: { tag: Tag; sour
           display="inline-flex"
           alignItems="center"
           gap="1"
-          minH="28px"
+          minH={bare ? "24px" : "28px"}
           px="1.5"
           fontSize="xs"
           color="quiet"
@@ -41,7 +50,7 @@ export const Evidence = memo(function Evidence({ tag, source }: { tag: Tag; sour
           _hover={{ bg: "amberWash", color: "ink" }}
           aria-label={`Evidence: ${tag}. Show the source`}
         >
-          <Mark tag={tag} />
+          {bare ? <span aria-hidden>{words[tag].mark}</span> : <Mark tag={tag} />}
         </chakra.button>
       </Popover.Trigger>
       <Portal>

@@ -36,6 +36,14 @@ export const press = defineRecipe({
         textUnderlineOffset: "4px",
         px: "2",
       },
+      /** The one that sends an answer on its way. */
+      amber: {
+        bg: "#e2a03c",
+        color: "#10231d",
+        borderColor: "#e2a03c",
+        fontWeight: 700,
+        _hover: { bg: "#f0b55a" },
+      },
       /** On the kelp of the head of the page. */
       head: {
         border: "none",

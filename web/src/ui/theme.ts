@@ -121,7 +121,7 @@ export const system = createSystem(
   defineConfig({
     preflight: true,
     theme: {
-      breakpoints: { sm: "30rem", md: "48rem", lg: "64rem", xl: "80rem" },
+      breakpoints: { sm: "30rem", md: "48rem", lg: "64rem", xl: "80rem", "2xl": "106rem" },
       tokens: {
         fonts: tokens({
           body: '"Atkinson Hyperlegible", system-ui, sans-serif',

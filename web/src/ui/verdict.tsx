@@ -41,3 +41,60 @@ export function Verdict({ when, hold }: { when?: string; hold: Pick<Hold, "class
     </Flex>
   );
 }
+
+/** A state as a knot on a line: full holds, half may slip, an arrow running off slips; always with its word. */
+export function State({ hold, when }: { hold: Pick<Hold, "class" | "chance">; when: string }) {
+  const unmarked = hold.chance == null && hold.class === "holds";
+  const colour = unmarked ? "ink" : looks[hold.class].colour;
+  const word = { holds: "holds", marginal: "may slip", slips: "slips" }[hold.class];
+  return (
+    <Flex
+      display="inline-flex"
+      align="center"
+      gap="1.5"
+      color={colour}
+      fontWeight="700"
+      data-hold={hold.class}
+      whiteSpace="nowrap"
+    >
+      <svg
+        width="22"
+        height="14"
+        viewBox="0 0 22 14"
+        aria-hidden="true"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="2.2"
+      >
+        {hold.class === "slips" ? (
+          <path d="M1 7h17M13 2l6 5-6 5" />
+        ) : (
+          <>
+            <path d="M0 7h22" />
+            <circle
+              cx="11"
+              cy="7"
+              r="5"
+              fill={unmarked ? "var(--sheet)" : hold.class === "holds" ? "currentColor" : "var(--sheet)"}
+            />
+            {hold.class === "marginal" && <path d="M11 2a5 5 0 010 10z" fill="currentColor" stroke="none" />}
+          </>
+        )}
+      </svg>
+      <Hidden>{when} </Hidden>
+      {word}
+    </Flex>
+  );
+}
+
+/** For those who hear the page. */
+const Hidden = chakra("span", {
+  base: {
+    position: "absolute",
+    w: "1px",
+    h: "1px",
+    overflow: "hidden",
+    clipPath: "inset(50%)",
+    whiteSpace: "pre",
+  },
+});

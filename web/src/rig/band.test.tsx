@@ -2,7 +2,7 @@ import { cleanup, fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
 import type { Catalogue, Rig, Schemas } from "../api/client";
 import { fakeServer, show } from "../test/app";
-import { Chain } from "./chain";
+import { LineBand } from "./band";
 import {
   addFitting,
   addLine,
@@ -89,39 +89,50 @@ const catalogue = {
   ],
 } as unknown as Catalogue;
 
-it("draws every part, marks the weakest by word and shape, and edits the part looked at", () => {
+it("draws every part, says what gives first, and changes the chain where it is pressed", async () => {
   const change = vi.fn();
   const look = vi.fn();
   show(
-    <Chain
+    <LineBand
       rig={rode}
       whole={whole}
       catalogue={catalogue}
+      selected={undefined}
+      bears={undefined}
+      other={undefined}
       fishing={false}
-      at={4}
+      joint={5}
       look={look}
       change={change}
     />,
   );
-  expect(document.querySelectorAll("[data-piece]")).toHaveLength(7);
-  expect(document.querySelector('[data-piece="4"]')?.textContent).toContain("✂ weakest");
-  expect(document.querySelector('[data-piece="3"]')?.textContent).toContain("ruled out here");
-  fireEvent.click(document.querySelector('[data-piece="1"]') as HTMLElement);
+  expect(
+    new Set([...document.querySelectorAll("[data-piece]")].map((e) => e.getAttribute("data-piece"))).size,
+  ).toBe(7);
+  expect(document.querySelector('[data-piece="4"]')?.textContent).toContain("gives first");
+  expect(document.body.textContent).toContain("ruled out here");
+  fireEvent.click(document.querySelector('button[data-piece="1"]') as HTMLElement);
   expect(look).toHaveBeenCalledWith(1);
-  fireEvent.click(screen.getByText("Move back"));
-  expect(sizes(change.mock.lastCall?.[0])).toEqual(["ring", "·", 10, "·", 12, "·", "cleat"]);
-  fireEvent.click(screen.getByText("Remove the line"));
-  expect(sizes(change.mock.lastCall?.[0])).toEqual(["ring", "·", 12, "·", "cleat"]);
+  const act = async (place: number, words: string) => {
+    fireEvent.click(document.querySelector(`[data-acts="${place}"]`) as HTMLElement);
+    fireEvent.click(await screen.findByText(words));
+    await waitFor(() => expect(screen.queryByText(words)).toBeNull());
+    return sizes(change.mock.lastCall?.[0]);
+  };
+  expect(await act(4, "Move it back")).toEqual(["ring", "·", 10, "·", 12, "·", "cleat"]);
+  expect(await act(4, "Remove the line")).toEqual(["ring", "·", 12, "·", "cleat"]);
+  expect(await act(2, "Add a line")).toEqual(["ring", "·", 12, "·", 12, "·", 10, "·", "cleat"]);
 });
 
-it("says in words what the whole rig bears and how sure that is", () => {
+it("says in words what the whole rig bears and how sure that is", async () => {
   show(<WholeRig whole={whole} fishing={false} />);
   const text = screen.getByTestId("whole").textContent;
   expect(text).toContain("The 10 mm polyester gives way first.");
   expect(text).toContain("▲ thin: at its worst less than twice the load, 4 kN");
-  expect(text).toContain("holds in over 99 of 100, slips in under 1");
-  expect(text).toContain("Then the ring.");
-  expect(text).toContain("cut 31 m");
+  fireEvent.click(screen.getByText("Letting go · To cut"));
+  await screen.findByText("Then the ring.");
+  expect(document.body.textContent).toContain("holds in over 99 of 100, slips in under 1");
+  expect(document.body.textContent).toContain("cut 31 m");
   cleanup();
   show(<Outcome chance={{ ...(whole.chance as Schemas["Chance"]), by_class: true }} fishing />);
   expect(screen.getByTestId("outcome").textContent).toContain("hold by class");

@@ -1,0 +1,515 @@
+import { Box, chakra, Flex, Popover, Portal } from "@chakra-ui/react";
+import { memo, useId, useState } from "react";
+import type { Catalogue, Choice, Rig, Schemas } from "../api/client";
+import { Press } from "../ui/button";
+import { Along, type Look, lookOf } from "../ui/drawing";
+import { Mark } from "../ui/evidence";
+import { force, length } from "../ui/format";
+import * as doc from "./document";
+import { type Band, bandOf, type End } from "./scene";
+import { Thing } from "./thing";
+
+type Whole = Schemas["RigAnswer"];
+
+type Props = {
+  rig: Rig;
+  catalogue: Catalogue;
+  /** What the whole chain bears; absent for a single joint. */
+  whole: Whole | undefined;
+  /** The chosen knot of the joint that is looked at, and what its line bears. */
+  selected: Choice | undefined;
+  bears: Schemas["LineAnswer"] | undefined;
+  other: Schemas["LineAnswer"] | undefined;
+  fishing: boolean;
+  /** The joint that is looked at. */
+  joint: number;
+  look: (at: number) => void;
+  change: (rig: Rig, at: number) => void;
+};
+
+/** The rig from end to end: things and ropes to scale, every joint under a glass, the one looked at under the largest. */
+export const LineBand = memo(function LineBand(props: Props) {
+  const { rig, catalogue, joint, whole } = props;
+  const scene = bandOf(rig, catalogue, whole, props.bears, props.other);
+  const single = rig.chain.length === 3;
+  const at = (i: number) => ({ ...props, i, scene, single });
+  const last = rig.chain.length - 1;
+  return (
+    <Flex
+      as="section"
+      aria-label="The line, to scale"
+      position="relative"
+      h={`${height}px`}
+      overflowX="auto"
+      overflowY="hidden"
+      data-testid="line"
+      css={{
+        "@media (max-width: 767px)": { height: "134px" },
+        "@media (max-height: 500px)": { display: "none" },
+      }}
+    >
+      {rig.chain.map((e, i) =>
+        e.joint ? (
+          <Joint key={i} {...at(i)} on={i === joint} />
+        ) : e.line ? (
+          <Run key={i} {...at(i)} line={e.line} />
+        ) : (
+          <Fitting key={i} {...at(i)} end={scene.ends[i]} right={i === last && i > 0} />
+        ),
+      )}
+      {rig.chain[last]?.line && <Pull scene={scene} />}
+      <Scale scene={scene} />
+    </Flex>
+  );
+});
+
+/** Height of the band, and of the line in it. */
+const height = 160;
+const middle = 64;
+
+type Piece = Props & { i: number; scene: Band; single: boolean };
+
+function Fitting({
+  scene,
+  end,
+  right,
+  i,
+  rig,
+  change,
+  single,
+}: Piece & { end: End | undefined; right: boolean }) {
+  if (!end) return null;
+  return (
+    <Box position="relative" flex="none" w={`${end.width}px`} data-piece={i}>
+      <svg width={end.width} height={height} className="block" role="img" aria-label={end.name}>
+        <g transform={right ? `translate(${end.width} 0) scale(-1 1)` : undefined}>
+          <Thing as={end.as} scene={{ ...end, y: middle, height, joint: { x: end.width }, rope: end.rope }} />
+          <rect
+            x={end.meets}
+            y={middle - scene.width(i) / 2}
+            width={end.width}
+            height={scene.width(i)}
+            fill="var(--rope-1)"
+          />
+          <path
+            d={`M${end.meets} ${middle - scene.width(i) / 2}H${end.width}M${end.meets} ${middle + scene.width(i) / 2}H${end.width}`}
+            stroke="var(--rope-1-edge)"
+            strokeWidth="1.3"
+          />
+        </g>
+      </svg>
+      {!single && (
+        <Acts
+          at={i}
+          rig={rig}
+          change={change}
+          fishing={false}
+          left="8px"
+          top="112px"
+          named={`What to do with the ${end.name}`}
+        />
+      )}
+    </Box>
+  );
+}
+
+/** A length of rope, with what it bears on a tag and a place where the chain grows. */
+function Run(props: Piece & { line: doc.LineDoc }) {
+  const { i, scene, line, rig, fishing, change, whole, single, bears, other, catalogue, joint, look } = props;
+  const of = whole?.lines.find((x) => x.at === i) ?? (single ? (i === 2 ? bears : other) : undefined);
+  const w = scene.width(i);
+  const colour = scene.colour(i);
+  const kind = catalogue.materials.find((m) => m.id === line.material);
+  const name =
+    line.label_kn && kind?.fishing
+      ? force(line.label_kn, true)
+      : length(of?.diameter_mm ?? line.diameter_mm ?? 0);
+  const beside = joint === i + 1 ? joint : joint === i - 1 ? joint : undefined;
+  return (
+    <Box
+      position="relative"
+      flex="1 0 auto"
+      minW={{ base: single ? "60px" : "120px", md: "130px" }}
+      data-piece={i}
+    >
+      <RopeRun w={w} look={lookOf(line.construction)} colour={colour} />
+      <Acts
+        at={i}
+        rig={rig}
+        change={change}
+        fishing={fishing}
+        left="50%"
+        top={`${middle - 22}px`}
+        named="Add to or change the chain here"
+        plus
+      />
+      {of && (
+        <Tag top="96px" left="50%" mid wide={single} alarm={whole?.weakest?.at === i}>
+          {!single && (
+            <>
+              <TagButton type="button" onClick={() => look(beside ?? (i > 0 ? i - 1 : i + 1))}>
+                {name} {kind?.name}
+              </TagButton>
+              ,{" "}
+            </>
+          )}
+          {whole?.weakest?.at === i ? "gives first, " : "bears "}
+          {force(Number(of.capacity_kn.likely.toPrecision(2)), fishing)} <Mark tag={of.capacity_kn.tag} />
+        </Tag>
+      )}
+    </Box>
+  );
+}
+
+function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Piece & { on: boolean }) {
+  const j = whole?.joints.find((x) => x.at === i);
+  const chosen = on ? selected : j?.chosen;
+  const line = rig.chain[i + 1]?.line ?? rig.chain[i - 1]?.line;
+  const gives = single ? chosen !== undefined : whole?.weakest?.at === i;
+  const capacity = chosen?.strength.capacity_kn.likely;
+  const name = chosen?.name ?? "no knot does this";
+  const size = on ? { w: "236px", h: "122px", top: "3px" } : { w: "104px", h: "72px", top: "28px" };
+  const phone = on ? { w: "132px", h: "100px", top: "4px" } : { w: "84px", h: "60px", top: "30px" };
+  const glass = (
+    <>
+      {chosen ? (
+        <Along
+          id={chosen.knot}
+          name={chosen.name}
+          drawn={chosen.drawn}
+          options={{ look: lookOf(line?.construction) }}
+          loop={chosen.kind === "loop"}
+        />
+      ) : (
+        <Box fontSize="2xl" aria-hidden>
+          ?
+        </Box>
+      )}
+    </>
+  );
+  return (
+    <Box position="relative" flex="none" w={{ base: phone.w, md: size.w }} mx="-1px" data-piece={i}>
+      <RopeRun w={scene.width(i)} look={lookOf(line?.construction)} colour={1} behind />
+      <Glass
+        as={single ? "div" : "button"}
+        {...(single
+          ? {}
+          : { type: "button", "aria-pressed": on, "aria-label": name, onClick: () => look(i) })}
+        data-piece={i}
+        borderColor={on ? "glass" : "quiet"}
+        top={{ base: phone.top, md: size.top }}
+        h={{ base: phone.h, md: size.h }}
+        px={on ? "5" : "2"}
+        py={on ? "2" : "1"}
+      >
+        {glass}
+      </Glass>
+      {chosen && (gives || !single) && (
+        <Tag top={on ? { base: "106px", md: "126px" } : "104px"} left="50%" mid alarm={gives}>
+          {[
+            !single && chosen.name,
+            gives &&
+              capacity !== undefined &&
+              `${chosen.strength.fails} ${single ? "here" : "here first"}, ${force(Number(capacity.toPrecision(2)), fishing)}`,
+          ]
+            .filter(Boolean)
+            .join(": ")}
+        </Tag>
+      )}
+      {!chosen && (
+        <Tag top="126px" left="50%" mid alarm>
+          Nothing in the list does this
+        </Tag>
+      )}
+      {j && j.against.length > 0 && (
+        <Tag top="104px" left="50%" mid alarm>
+          ruled out here
+        </Tag>
+      )}
+    </Box>
+  );
+}
+
+const Glass = chakra("div", {
+  base: {
+    position: "absolute",
+    left: "0",
+    width: "100%",
+    display: "flex",
+    alignItems: "center",
+    justifyContent: "center",
+    bg: "sheet",
+    border: "2.5px solid",
+    borderRadius: "full",
+    overflow: "hidden",
+    "&[type=button]": { cursor: "pointer" },
+  },
+});
+
+const Slip = chakra("div", {
+  base: {
+    position: "absolute",
+    display: "flex",
+    alignItems: "center",
+    gap: "1",
+    px: "2.5",
+    py: "0.5",
+    bg: "sheet",
+    border: "1.5px solid",
+    borderRadius: "4px 10px 10px 4px",
+    fontSize: "sm",
+    fontWeight: 700,
+    whiteSpace: "nowrap",
+    zIndex: 1,
+  },
+});
+
+function Tag(p: {
+  top: string | { base: string; md: string };
+  left: string;
+  wide?: boolean;
+  mid?: boolean;
+  alarm?: boolean;
+  children: React.ReactNode;
+}) {
+  return (
+    <Slip
+      top={p.top}
+      left={p.left}
+      display={p.wide ? { base: "none", md: "flex" } : "flex"}
+      transform={p.mid ? "translateX(-50%)" : undefined}
+      borderColor={p.alarm ? "flare" : "quiet"}
+      color={p.alarm ? "flare" : "ink"}
+      data-tag={p.alarm ? "gives" : "bears"}
+    >
+      {p.children}
+    </Slip>
+  );
+}
+
+const TagButton = chakra("button", {
+  base: { cursor: "pointer", textDecoration: "underline", textUnderlineOffset: "3px" },
+});
+
+/** A round + on the rope: what can be done to the chain at this place. */
+function Acts(p: {
+  at: number;
+  rig: Rig;
+  change: (rig: Rig, at: number) => void;
+  fishing: boolean;
+  left: string;
+  top: string;
+  named: string;
+  plus?: boolean;
+}) {
+  const { at, rig, change, fishing } = p;
+  const [open, setOpen] = useState(false);
+  const here = rig.chain[at];
+  const to = (next: Rig, place: number) => {
+    setOpen(false);
+    change(next, Math.max(0, Math.min(place, next.chain.length - 1)));
+  };
+  const last = rig.chain.length - 1;
+  const acts: [string, () => void][] = [];
+  if (here?.line) {
+    acts.push(["Add a line", () => to(doc.addLine(rig, at, fishing ? "leader" : "extend"), at + 1)]);
+    if (at === last || at === 0)
+      acts.push(["Add a fitting", () => to(doc.addFitting(rig), at === 0 ? 1 : at + 1)]);
+    if (rig.chain[at + 2]?.line) acts.push(["Move it on", () => to(doc.move(rig, at, 1), at + 3)]);
+    if (rig.chain[at - 2]?.line) acts.push(["Move it back", () => to(doc.move(rig, at, -1), at - 1)]);
+  }
+  if (last > 2) {
+    acts.push(["Turn the rig round", () => to(doc.turnRound(rig), last - at)]);
+    if (doc.remove(rig, at) !== rig)
+      acts.push([
+        `Remove the ${here?.line ? "line" : "fitting"}`,
+        () => to(doc.remove(rig, at), Math.max(1, at - 1)),
+      ]);
+  }
+  if (acts.length === 0) return null;
+  return (
+    <Popover.Root open={open} onOpenChange={(e) => setOpen(e.open)} lazyMount unmountOnExit>
+      <Popover.Trigger asChild>
+        <RoundButton
+          type="button"
+          className="no-print"
+          left={p.left}
+          top={p.top}
+          ml={p.plus ? "-22px" : undefined}
+          aria-label={p.named}
+          data-acts={at}
+        >
+          <span aria-hidden>{p.plus ? "+" : "⋯"}</span>
+        </RoundButton>
+      </Popover.Trigger>
+      <Portal>
+        <Popover.Positioner>
+          <Popover.Content>
+            <Popover.Body display="flex" flexDirection="column" gap="2">
+              {acts.map(([name, does]) => (
+                <Press key={name} onClick={does}>
+                  {name}
+                </Press>
+              ))}
+            </Popover.Body>
+          </Popover.Content>
+        </Popover.Positioner>
+      </Portal>
+    </Popover.Root>
+  );
+}
+
+/** Drawn 30 px across, pressed on 44. */
+const RoundButton = chakra("button", {
+  base: {
+    position: "absolute",
+    w: "44px",
+    h: "44px",
+    display: "grid",
+    placeItems: "center",
+    cursor: "pointer",
+    zIndex: 2,
+    "& span": {
+      display: "grid",
+      placeItems: "center",
+      w: "30px",
+      h: "30px",
+      borderRadius: "full",
+      border: "2px solid var(--ink)",
+      bg: "sheet",
+      fontSize: "20px",
+      lineHeight: "1",
+      fontWeight: 700,
+    },
+    "&:hover span": { bg: "amberWash" },
+  },
+});
+
+/** A rope as wide as its place, with its make on it. */
+function RopeRun({ w, look, colour, behind }: { w: number; look: Look; colour: 1 | 2; behind?: boolean }) {
+  const id = useId();
+  const pitch = Math.max(w * 0.62, 4);
+  const top = middle - w / 2;
+  const mark =
+    look === "laid"
+      ? `M0 ${w}q${pitch * 0.55} ${-w * 0.25} ${pitch * 0.9} ${-w}`
+      : look === "braid"
+        ? `M${pitch * 0.2} ${w * 0.14}l${pitch * 0.45} ${w * 0.36}l${-pitch * 0.45} ${w * 0.36}`
+        : "";
+  return (
+    <Box asChild position={behind ? "absolute" : undefined} inset={behind ? "0" : undefined}>
+      <svg width="100%" height={height} className="block" aria-hidden="true">
+        <defs>
+          <pattern id={id} width={pitch} height={w} y={top} patternUnits="userSpaceOnUse">
+            <path
+              d={mark}
+              fill="none"
+              stroke={`var(--rope-${colour}-edge)`}
+              strokeOpacity=".5"
+              strokeWidth={Math.max(w * 0.07, 0.8)}
+            />
+          </pattern>
+        </defs>
+        <rect x="0" y={top} width="100%" height={w} fill={`var(--rope-${colour}-edge)`} />
+        <rect
+          x="0"
+          y={top + Math.min(1.2, w * 0.15)}
+          width="100%"
+          height={Math.max(w - 2.4, w * 0.7)}
+          fill={`var(--rope-${colour})`}
+        />
+        <rect
+          x="0"
+          y={top + w * 0.24}
+          width="100%"
+          height={w * 0.16}
+          fill={`var(--rope-${colour}-light)`}
+          fillOpacity={look === "mono" ? 0.9 : 0.5}
+        />
+        <rect x="0" y={top} width="100%" height={w} fill={`url(#${id})`} />
+      </svg>
+    </Box>
+  );
+}
+
+/** The load: an arrow with a grip at the end of the line. */
+function Pull({ scene }: { scene: Band }) {
+  const w = scene.lastWidth;
+  return (
+    <svg
+      width="104"
+      height={height}
+      className="block pull"
+      role="img"
+      aria-label="the load pulls this way"
+      style={{ flex: "none" }}
+    >
+      <rect
+        x="0"
+        y={middle - w / 2}
+        width="36"
+        height={w}
+        fill="var(--rope-1)"
+        stroke="var(--rope-1-edge)"
+        strokeWidth="1.2"
+      />
+      <path
+        d={`M16 ${middle - 18}q8 9 0 18t0 18M24 ${middle - 18}q8 9 0 18t0 18`}
+        fill="none"
+        stroke="var(--paper)"
+        strokeWidth="5"
+      />
+      <path
+        d={`M14 ${middle - 18}q8 9 0 18t0 18M26 ${middle - 18}q8 9 0 18t0 18`}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="1.6"
+      />
+      <path
+        d={`M36 ${middle - 8}h32v-12l30 20-30 20v-12h-32z`}
+        fill="var(--flare)"
+        stroke="var(--sheet)"
+        strokeWidth="2"
+      />
+      <path
+        d={`M43 ${middle - 4}v8M49 ${middle - 4}v8M55 ${middle - 4}v8`}
+        stroke="var(--sheet)"
+        strokeWidth="2"
+      />
+    </svg>
+  );
+}
+
+/** The edge of the picture is graduated: its scale. */
+function Scale({ scene }: { scene: Band }) {
+  const step = scene.scaleMM * scene.px;
+  return (
+    <Box
+      position="absolute"
+      right="16px"
+      bottom="2px"
+      pointerEvents="none"
+      display={{ base: "none", md: "block" }}
+    >
+      <svg width={4 * step + 44} height="30" role="img" aria-label={`Scale: ${length(4 * scene.scaleMM)}`}>
+        {[0, 1, 2, 3].map((k) => (
+          <rect
+            key={k}
+            x={4 + k * step}
+            y="20"
+            width={step}
+            height="6"
+            fill={k % 2 ? "var(--sheet)" : "var(--ink)"}
+            stroke="var(--ink)"
+          />
+        ))}
+        <text x="4" y="15" textAnchor="middle" fontSize="14" fill="var(--quiet)">
+          0
+        </text>
+        <text x={4 + 4 * step} y="15" textAnchor="middle" fontSize="14" fill="var(--quiet)">
+          {length(4 * scene.scaleMM)}
+        </text>
+      </svg>
+    </Box>
+  );
+}

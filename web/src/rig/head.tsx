@@ -1,0 +1,187 @@
+import { Box, chakra, Flex } from "@chakra-ui/react";
+import { lazy, Suspense, useEffect, useState } from "react";
+import { createPortal } from "react-dom";
+import type { Catalogue, Rig, SavedRig } from "../api/client";
+import { conflictOf } from "../api/client";
+import { useSaveRig } from "../api/hooks";
+import { Press } from "../ui/button";
+import { Trouble } from "../ui/notes";
+import { type Conflict, ConflictSheet } from "./conflict";
+import { RigsSheet } from "./rigs";
+import type { RigActs } from "./use-rig";
+
+const SendSheet = lazy(() => import("./send").then((m) => ({ default: m.SendSheet })));
+
+type Props = { acts: RigActs; here: Rig; joint: number; catalogue: Catalogue; text: string };
+
+/** What belongs to the rig in the head of the page: its name, which opens all that is done with rigs; undo, redo, send. */
+export function RigHead({ acts, here, joint, catalogue, text }: Props) {
+  const saving = useSaving(acts);
+  const [trouble, setTrouble] = useState<unknown>();
+  const [rigs, setRigs] = useState(false);
+  const [send, setSend] = useState(false);
+  const name = acts.rig.name || "Name this rig";
+  const controls = (
+    <>
+      <Name type="button" onClick={() => setRigs(true)} aria-haspopup="dialog" data-testid="rig-name">
+        <Box as="span" truncate>
+          {name}
+        </Box>
+        <span aria-hidden>▾</span>
+      </Name>
+      {acts.unsaved && (
+        <Box
+          as="span"
+          fontSize="sm"
+          whiteSpace="nowrap"
+          data-testid="unsaved"
+          title="Changes are kept on this device, and not yet saved"
+        >
+          ● <Wide>not saved</Wide>
+        </Box>
+      )}
+      <Press
+        look="head"
+        minW="44px"
+        onClick={acts.undo}
+        disabled={!acts.canUndo}
+        aria-label="Undo"
+        title="Undo"
+      >
+        ↶
+      </Press>
+      <Press
+        look="head"
+        minW="44px"
+        onClick={acts.redo}
+        disabled={!acts.canRedo}
+        aria-label="Redo"
+        title="Redo"
+      >
+        ↷
+      </Press>
+      <Press look="amber" onClick={() => setSend(true)}>
+        Send
+      </Press>
+    </>
+  );
+  return (
+    <>
+      <InHead>{controls}</InHead>
+      <Flex
+        className="no-print"
+        display={{ base: "flex", lg: "none" }}
+        align="center"
+        gap="1"
+        px="2"
+        minH="48px"
+        bg="kelp"
+        color="kelpInk"
+        borderTop="1px solid"
+        borderColor="glass"
+      >
+        {controls}
+      </Flex>
+      <Box role="status" color="glass" fontWeight="700" px={{ base: "3", md: "6" }} className="no-print">
+        {saving.said}
+      </Box>
+      {!saving.conflict && Boolean(saving.error ?? trouble) && (
+        <Box px={{ base: "3", md: "6" }} py="2">
+          <Trouble error={saving.error} />
+          {trouble ? (
+            <>
+              <Trouble error={trouble} />
+              <Box mt="1">The rig below is the one from before. Nothing was lost.</Box>
+            </>
+          ) : null}
+        </Box>
+      )}
+      {saving.conflict && <ConflictSheet conflict={saving.conflict} settle={saving.settle} />}
+      <RigsSheet
+        open={rigs}
+        close={() => setRigs(false)}
+        acts={acts}
+        here={here}
+        joint={joint}
+        catalogue={catalogue}
+        saving={saving}
+        wrong={setTrouble}
+      />
+      {send && (
+        <Suspense fallback={null}>
+          <SendSheet close={() => setSend(false)} rig={acts.rig} here={here} text={text} />
+        </Suspense>
+      )}
+    </>
+  );
+}
+
+const Wide = chakra("span", { base: { display: { base: "none", xl: "inline" } } });
+
+const Name = chakra("button", {
+  base: {
+    display: "flex",
+    alignItems: "center",
+    gap: "2",
+    minW: "0",
+    maxW: { base: "none", lg: "230px", xl: "300px" },
+    flex: { base: "1", lg: "0 1 auto" },
+    h: "44px",
+    px: "3",
+    borderRadius: "sm",
+    bg: "rgb(255 255 255 / 14%)",
+    fontWeight: 700,
+    cursor: "pointer",
+    textAlign: "left",
+    _hover: { bg: "glass" },
+  },
+});
+
+/** Puts what belongs to this view into the head of the page, where there is room. */
+function InHead({ children }: { children: React.ReactNode }) {
+  const [slot, setSlot] = useState<HTMLElement | null>(null);
+  useEffect(() => setSlot(document.getElementById("head-slot")), []);
+  return slot && createPortal(children, slot);
+}
+
+export type Saving = ReturnType<typeof useSaving>;
+
+/** Saves a rig over the record it came from, or as a new one; what stands in the way is put to the user. */
+function useSaving(acts: RigActs) {
+  const { mutateAsync, isPending, error, reset } = useSaveRig();
+  const [said, setSaid] = useState("");
+  const [conflict, setConflict] = useState<Conflict>();
+  // Said for a while, then the line is free again.
+  useEffect(() => {
+    if (!said) return;
+    const later = setTimeout(() => setSaid(""), 6000);
+    return () => clearTimeout(later);
+  }, [said]);
+  const save = async (rig: Rig, over: { id: number; revision: number } | undefined = acts.from) => {
+    setSaid("");
+    try {
+      const saved = await mutateAsync({ rig, over });
+      acts.saved(saved);
+      setSaid(over ? "Saved again" : "Saved");
+    } catch (e) {
+      const c = conflictOf<SavedRig>(e);
+      if (c) setConflict({ mine: rig, over, ...c });
+    }
+  };
+  const settle = (how: "mine" | "theirs" | "both" | undefined) => {
+    const c = conflict;
+    setConflict(undefined);
+    reset();
+    if (!c || !how) return;
+    if (how === "theirs") acts.open(c.kept.rig, c.kept);
+    else if (how === "mine") void save(c.mine, { id: c.kept.id, revision: c.kept.revision });
+    else void save({ ...c.mine, name: another(c.mine.name ?? "Rig") }, c.over);
+  };
+  return { save, saving: isPending, said, setSaid, error, conflict, settle };
+}
+
+/** "Slip" → "Slip (2)" → "Slip (3)". */
+function another(name: string): string {
+  const [, base = name, n] = /^(.*) \((\d+)\)$/.exec(name) ?? [];
+  return `${base} (${n ? Number(n) + 1 : 2})`;
+}
