@@ -35,8 +35,8 @@ func TestCatalogueErrorsNameFileAndField(t *testing.T) {
 	for _, c := range []struct{ file, from, to, says string }{
 		{"knots/bowline.yaml", "name: Bowline", "name: \"\"", "knots/bowline.yaml.name: missing"},
 		{"knots/bowline.yaml", "bulk: 3.5", "bulky: 3.5", `knots/bowline.yaml: line`},
-		{"knots/bowline.yaml", "fails: breaks", "fails: sulks", "efficiency[1].fails"},
-		{"knots/bowline.yaml", "tag: trade, fails", "tag: rumour, fails", "efficiency[1].tag"},
+		{"knots/bowline.yaml", "fails: breaks", "fails: sulks", "efficiency[2].fails"},
+		{"knots/bowline.yaml", "tag: trade, fails", "tag: rumour, fails", "efficiency[2].tag"},
 		{"knots/bowline.yaml", "moor: {fit: 0.85", "moor: {fit: 7", "tasks.moor"},
 		{"knots/bowline.yaml", "materials: [hmpe, braided-pe], value", "materials: [wool], value", `"wool" is not known`},
 		{"knots/clove-hitch.yaml", "network: clove-hitch", "network: magic", "knots/clove-hitch.yaml.network"},

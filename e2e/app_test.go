@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -221,10 +222,14 @@ func TestAccessibility(t *testing.T) {
 	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
 		p := open(t, size[0], size[1])
-		for _, path := range []string{"/", "/knots", "/knots/bowline", "/log"} {
+		for _, path := range []string{"/", "/knots", "/knots/bowline", "/knots/bowline/show?to=both", "/compare", "/doctrines", "/jobs", "/jobs/jam", "/jobs/soft-shackle", "/jobs/measures", "/sayings", "/method", "/log"} {
 			p.goTo(s.url + path)
-			p.until(`document.querySelector("main, [role=main]") !== null && document.querySelector(".knot-drawing svg, [data-attempt]") !== null`, path)
-			for _, light := range []string{"day", "sun", "night"} {
+			p.until(`document.querySelector("main, [role=main]") !== null && (document.querySelector(".knot-drawing svg, [data-attempt], [data-question], main table, main h2, main li, main input, main a[href^='/jobs/'], main strong, main h3, main p") !== null)`, path)
+			lights := []string{"day", "sun", "night"}
+			if !slices.Contains([]string{"/", "/knots", "/knots/bowline", "/log"}, path) {
+				lights = lights[1:2] // the colours are the same everywhere
+			}
+			for _, light := range lights {
 				_, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.documentElement.dataset.light = %q, true)`, light)))
 				require.NoError(t, err)
 				_, err = chromedp.Run(p.ctx, chromedp.Evaluate[bool](string(axe)+";true"))

@@ -56,7 +56,13 @@ type server struct {
 // serve starts the application on a database and waits until it answers.
 func serve(t testing.TB, command, db string) *server {
 	t.Helper()
-	cmd := exec.Command(binary, command, "--db", db, "--addr", "127.0.0.1:0")
+	return serveAt(t, "http://127.0.0.1:0", command, db)
+}
+
+// serveAt is the same at an address of its own.
+func serveAt(t testing.TB, url, command, db string) *server {
+	t.Helper()
+	cmd := exec.Command(binary, command, "--db", db, "--addr", strings.TrimPrefix(url, "http://"))
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	cmd.Stderr = os.Stderr

@@ -111,8 +111,8 @@ func TestStepThroughAKnotTiedInTheBight(t *testing.T) {
 	p.do(chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight))
 	p.see(`[data-testid="step-text"]`, "4 / 4")
 	p.until(`document.querySelectorAll(".knot-drawing svg [data-object]").length > 0`, "the hook in the last")
-	p.do(chromedp.KeyEvent("3"))
-	p.see("main", "Mirror image")
+	p.do(chromedp.KeyEvent("4"))
+	p.see("main", "for a left-handed tyer")
 	for _, want := range []struct{ path, kind, starts string }{
 		{"handout.pdf", "application/pdf", "%PDF-"},
 		{"handout.svg", "image/svg+xml", "<svg"},

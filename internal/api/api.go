@@ -57,6 +57,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	knots(a)
 	drills(a)
 	jobs(a)
+	cards(a)
 	rigs(a)
 	lines(a)
 	learners(a)

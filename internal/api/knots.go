@@ -55,6 +55,8 @@ type KnotBrief struct {
 	NotIn []string `json:"not_in" nullable:"false" doc:"materials it is not tied in, or slips in"`
 	// GrowsFrom: knots that help with learning it.
 	GrowsFrom []trade.Relative `json:"grows_from" nullable:"false" doc:"knots that help with learning it"`
+	// Faults are the names of what goes wrong with it.
+	Faults []string `json:"faults" nullable:"false" doc:"names of what goes wrong with it"`
 }
 
 // KnotPage is everything about a knot.
@@ -71,7 +73,10 @@ type KnotPage struct {
 
 func briefOf(c *trade.Catalogue, k *knot.Knot) KnotBrief {
 	b := KnotBrief{ID: k.ID, Name: k.Name, Also: k.Also, Kind: k.Kind, Summary: k.Summary, Difficulty: k.Difficulty,
-		Drawn: k.Shape != "", Tasks: map[string]float64{}, NotIn: []string{}, GrowsFrom: c.GrowsFrom(k.ID)}
+		Drawn: k.Shape != "", Tasks: map[string]float64{}, NotIn: []string{}, GrowsFrom: c.GrowsFrom(k.ID), Faults: []string{}}
+	for _, f := range k.Faults {
+		b.Faults = append(b.Faults, f.Name)
+	}
 	for id, t := range k.Tasks {
 		b.Tasks[id] = t.Fit
 	}
@@ -149,12 +154,13 @@ func knots(a huma.API) {
 			func(ctx context.Context, in *struct {
 				KnotPath
 				Look draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+				Left bool      `query:"left" doc:"for a left-handed tyer"`
 			}) (*file, error) {
 				k, sh, err := knotOf(ctx, in.ID)
 				if err != nil {
 					return nil, err
 				}
-				pdf, svg, err := export.Handout(ctx, k, sh, in.Look, of(ctx).Trade().CautionsOf(k))
+				pdf, svg, err := export.Handout(ctx, k, sh, in.Look, in.Left, of(ctx).Trade().CautionsOf(k))
 				if err != nil {
 					return nil, fail(ctx, err)
 				}
@@ -166,6 +172,7 @@ func knots(a huma.API) {
 			KnotPath
 			Step   float64   `query:"step" default:"-1" doc:"0 to the last step; −1 the finished knot"`
 			View   draw.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
+			Left   bool      `query:"left" doc:"for a left-handed tyer"`
 			Look   draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 			Labels bool      `query:"labels"`
 			Ghost  bool      `query:"ghost"`
@@ -180,11 +187,13 @@ func knots(a huma.API) {
 			if err := sh.HasStep(in.Step); err != nil {
 				return nil, fail(ctx, err)
 			}
-			return svg(draw.SVG(sh, draw.Options{View: in.View, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
+			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
 		})
 	huma.Register(a, files(op("knots", "fault-drawing", http.MethodGet, "/faults/{id}/drawing.svg", "The drawing of a faulty form"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {
 			KnotPath
+			View draw.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
+			Left bool      `query:"left" doc:"for a left-handed tyer"`
 			Look draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 		}) (*file, error) {
 			t := of(ctx).Trade()
@@ -195,7 +204,7 @@ func knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
 			}
-			return svg(draw.SVG(sh, draw.Options{Step: -1, Look: in.Look, Title: t.FaultTitle(in.ID)})), nil
+			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: -1, Look: in.Look, Title: t.FaultTitle(in.ID)})), nil
 		})
 }
 

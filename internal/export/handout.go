@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"html"
+	"slices"
 	"strings"
 	"time"
 
@@ -15,6 +16,7 @@ import (
 	"oarweed/core/evidence"
 	"oarweed/core/knot"
 	"oarweed/core/rig"
+	"oarweed/core/say"
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
 )
@@ -28,10 +30,13 @@ const (
 
 // Handout writes a knot on one A4 page: the finished knot, every step with its
 // drawing, what to check, what goes wrong, the figures with their evidence, and
-// the cautions. sh may be nil: then the steps stand in words alone. The page is
+// the cautions; left for a left-handed tyer, in pictures and words. sh may be nil: then the steps stand in words alone. The page is
 // laid out once and given as PDF and as SVG.
-func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look draw.Look, cautions []rig.Caution) (pdf, svg []byte, err error) {
-	h := &handout{ctx: ctx, pdf: fpdf.New("P", "mm", "A4", ""), size: 10}
+func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look draw.Look, left bool, cautions []rig.Caution) (pdf, svg []byte, err error) {
+	if left {
+		k = otherHand(k)
+	}
+	h := &handout{ctx: ctx, left: left, pdf: fpdf.New("P", "mm", "A4", ""), size: 10}
 	h.pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	h.pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
 	h.pdf.SetTitle(k.Name, true)
@@ -59,12 +64,30 @@ func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look draw.Look,
 	return out.Bytes(), []byte(h.svg.String()), h.err
 }
 
+// otherHand is the knot with its words for a left-handed tyer.
+func otherHand(k *knot.Knot) *knot.Knot {
+	out := *k
+	out.Name += ", left-handed"
+	out.Steps, out.Checks, out.Faults = slices.Clone(k.Steps), slices.Clone(k.Checks), slices.Clone(k.Faults)
+	for i := range out.Steps {
+		out.Steps[i] = say.OtherHand(out.Steps[i])
+	}
+	for i := range out.Checks {
+		out.Checks[i] = say.OtherHand(out.Checks[i])
+	}
+	for i, f := range out.Faults {
+		out.Faults[i].Name, out.Faults[i].Looks, out.Faults[i].Leads, out.Faults[i].Mend = say.OtherHand(f.Name), say.OtherHand(f.Looks), say.OtherHand(f.Leads), say.OtherHand(f.Mend)
+	}
+	return &out
+}
+
 // handout writes every mark on both pages. Lengths are millimetres, sizes points.
 type handout struct {
 	ctx  context.Context // of this one page
 	pdf  *fpdf.Fpdf
 	svg  strings.Builder
 	size float64 // of the text
+	left bool    // for a left-handed tyer
 	err  error
 }
 
@@ -108,6 +131,7 @@ func (h *handout) draw(sh *shape.Shape, o draw.Options, x, y, w, hh float64) {
 	if sh == nil || h.err != nil {
 		return
 	}
+	o.Left = h.left
 	svg := draw.SVG(sh, o)
 	h.err = drawSVG(page{h.pdf}, svg, x, y, w, hh)
 	fmt.Fprintf(&h.svg, `<svg x="%.2f" y="%.2f" width="%.2f" height="%.2f" %s`, x, y, w, hh, strings.TrimPrefix(svg, `<svg xmlns="http://www.w3.org/2000/svg" `))

@@ -25,11 +25,11 @@ func TestEveryHandoutFitsOnOnePage(t *testing.T) {
 		for _, id := range k.Cautions {
 			cautions = append(cautions, c.Caution(id))
 		}
-		pdf, svg, err := export.Handout(t.Context(), k, sh, draw.LookLaid, cautions)
+		pdf, svg, err := export.Handout(t.Context(), k, sh, draw.LookLaid, false, cautions)
 		require.NoError(t, err, k.ID)
 		assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")), k.ID)
 		assert.Contains(t, string(pdf), "/Count 1\n", "%s: one page", k.ID)
-		again, svgAgain, err := export.Handout(t.Context(), k, sh, draw.LookLaid, cautions)
+		again, svgAgain, err := export.Handout(t.Context(), k, sh, draw.LookLaid, false, cautions)
 		require.NoError(t, err)
 		assert.True(t, bytes.Equal(pdf, again) && bytes.Equal(svg, svgAgain), "%s: the same each time", k.ID)
 		assert.NoError(t, xml.Unmarshal(svg, new(struct{})), "%s: well formed", k.ID)
@@ -37,7 +37,7 @@ func TestEveryHandoutFitsOnOnePage(t *testing.T) {
 			continue // words alone
 		}
 		assert.Equal(t, len(k.Steps)+2, bytes.Count(svg, []byte("<svg ")), "%s: the page, the knot and every step", k.ID)
-		words, _, err := export.Handout(t.Context(), k, nil, draw.LookLaid, cautions)
+		words, _, err := export.Handout(t.Context(), k, nil, draw.LookLaid, false, cautions)
 		require.NoError(t, err)
 		assert.Less(t, len(words), len(pdf), "%s: the drawings are on the page", k.ID)
 	}

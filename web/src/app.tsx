@@ -1,12 +1,14 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { lazy, Suspense, useState } from "react";
-import { Link, NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
+import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { RigView } from "./rig/view";
 import { Boundary } from "./ui/boundary";
 import { Press } from "./ui/button";
-import { keys, useKey } from "./ui/keys";
+import { Connection } from "./ui/connection";
+import { FirstVisit, HelpSheet } from "./ui/help";
+import { useKey } from "./ui/keys";
 import { type Light, useLight } from "./ui/light";
-import { Sheet } from "./ui/sheet";
+import { Skip } from "./ui/skip";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
 const KnotList = lazy(() => import("./knot/list").then((m) => ({ default: m.KnotList })));
@@ -17,6 +19,8 @@ const DoctrinesView = lazy(() => import("./doctrines/view").then((m) => ({ defau
 const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
 const MethodView = lazy(() => import("./method/view").then((m) => ({ default: m.MethodView })));
 const SayingsView = lazy(() => import("./method/sayings").then((m) => ({ default: m.SayingsView })));
+const ShowView = lazy(() => import("./knot/show").then((m) => ({ default: m.ShowView })));
+const FindSheet = lazy(() => import("./find").then((m) => ({ default: m.FindSheet })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
 const places: { to: string; name: string; wide?: boolean }[] = [
@@ -36,6 +40,7 @@ const lights = [
 export function App() {
   const [light, setLight] = useLight();
   const [help, setHelp] = useState(false);
+  const [find, setFind] = useState(false);
   const go = useNavigate();
   const where = useLocation().pathname;
   useKey("rig", () => go("/"));
@@ -44,9 +49,13 @@ export function App() {
   useKey("log", () => go("/log"));
   useKey("sun", () => setLight(light === "sun" ? "day" : "sun"));
   useKey("help", () => setHelp(true));
+  useKey("find", () => setFind(true));
   return (
     <Flex direction="column" minH="100vh">
-      <Head light={light} setLight={setLight} help={() => setHelp(true)} />
+      {where === "/" && <Skip />}
+      <Head light={light} setLight={setLight} help={() => setHelp(true)} find={() => setFind(true)} />
+      <Connection />
+      {where === "/" && <FirstVisit />}
       <Boundary where={where}>
         <Suspense fallback={<Box p="6">Loading…</Box>}>
           <Routes>
@@ -54,6 +63,7 @@ export function App() {
             <Route path="/knots" element={<KnotList />} />
             <Route path="/knots/:id" element={<KnotView />} />
             <Route path="/knots/:id/drill" element={<DrillView />} />
+            <Route path="/knots/:id/show" element={<ShowView />} />
             <Route path="/compare" element={<CompareView />} />
             <Route path="/doctrines" element={<DoctrinesView />} />
             <Route path="/jobs" element={<JobList />} />
@@ -68,22 +78,12 @@ export function App() {
           </Routes>
         </Suspense>
       </Boundary>
-      <Sheet open={help} close={() => setHelp(false)} title="Keys">
-        {Object.values(keys).map(({ shown, does }) => (
-          <Flex key={shown} gap="4" py="1.5">
-            <Box minW="110px" fontWeight="700">
-              {shown}
-            </Box>
-            <Box>{does}</Box>
-          </Flex>
-        ))}
-        <Box mt="3">
-          Where every number comes from:{" "}
-          <Link to="/method" className="link strong" onClick={() => setHelp(false)}>
-            Method
-          </Link>
-        </Box>
-      </Sheet>
+      <HelpSheet open={help} close={() => setHelp(false)} light={light} setLight={setLight} />
+      {find && (
+        <Suspense fallback={null}>
+          <FindSheet close={() => setFind(false)} />
+        </Suspense>
+      )}
     </Flex>
   );
 }
@@ -101,7 +101,7 @@ const Place = chakra(NavLink, {
   },
 });
 
-function Head(props: { light: Light; setLight: (l: Light) => void; help: () => void }) {
+function Head(props: { light: Light; setLight: (l: Light) => void; help: () => void; find: () => void }) {
   const at = lights.findIndex((l) => l.id === props.light);
   const now = lights[at] ?? lights[0];
   const next = lights[(at + 1) % lights.length] ?? lights[0];
@@ -117,7 +117,11 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
       color="kelpInk"
     >
       <Flex align="center" gap="2" className="head" fontSize="xl">
-        <Sign />
+        <Box asChild display="none" css={{ "@media (min-width: 360px)": { display: "block" } }}>
+          <span>
+            <Sign />
+          </span>
+        </Box>
         <Box display={{ base: "none", lg: "block" }}>Oarweed</Box>
       </Flex>
       <Flex as="nav" aria-label="Views" h="100%" gap="1">
@@ -137,13 +141,34 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
       <Press
         look="head"
         minW="44px"
+        aria-label="Find"
+        title="Find a knot, a task, a job, a fault"
+        onClick={props.find}
+      >
+        <svg
+          width="20"
+          height="20"
+          viewBox="0 0 20 20"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="2.2"
+          aria-hidden="true"
+        >
+          <circle cx="8" cy="8" r="5.5" />
+          <path d="M12.500 12.500L18 18" strokeLinecap="round" />
+        </svg>
+      </Press>
+      <Press
+        look="head"
+        minW="44px"
+        display={{ base: "none", sm: "inline-flex" }}
         aria-label={`Light: ${next.name} next`}
         title={`${now.name}; press for ${next.name.toLowerCase()}`}
         onClick={() => props.setLight(next.id)}
       >
         <LightSign light={props.light} />
       </Press>
-      <Press look="head" minW="44px" aria-label="Keys and help" onClick={props.help}>
+      <Press look="head" minW="44px" aria-label="Help and preferences" onClick={props.help}>
         ?
       </Press>
     </Flex>

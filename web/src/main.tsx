@@ -14,9 +14,12 @@ const client = new QueryClient({
   defaultOptions: {
     queries: {
       refetchOnWindowFocus: false,
+      // Asked whether or not the browser thinks that there is a net: the server may be this machine.
+      networkMode: "always",
       // A server that does not answer is asked again until it does: nobody has to reload.
       refetchInterval: (query) => (isSilence(query.state.error) ? 3000 : false),
     },
+    mutations: { networkMode: "always" },
   },
 });
 

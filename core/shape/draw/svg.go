@@ -37,6 +37,8 @@ const (
 // Options of a drawing.
 type Options struct {
 	View View
+	// Left draws it for a left-handed tyer: the mirror image of any view.
+	Left bool
 	// Step runs from 0 to [shape.Shape.Steps]; a fraction shows the working end on its
 	// way. Negative draws the whole knot with nothing accented.
 	Step float64
@@ -59,7 +61,8 @@ func SVG(sh *shape.Shape, o Options) string {
 		d.o.Step = float64(sh.Steps())
 	}
 	d.Shape = sh.Picture(d.o.Step)
-	d.flip, d.swap = o.View == Across || o.View == LeftHanded, o.View == Across
+	left := o.Left != (o.View == LeftHanded)
+	d.flip, d.swap = (o.View == Across) != left, o.View == Across
 	d.turn = o.View == Opposite
 	return d.render()
 }

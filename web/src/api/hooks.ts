@@ -118,6 +118,15 @@ export function useRestoreAttempt() {
   );
 }
 
+/** An answer as a card to send. */
+export const cardFile = (kind: "png" | "pdf", body: Schemas["CardQuery"]): Promise<Blob> =>
+  unwrap(
+    api.POST(kind === "png" ? "/api/v1/card.png" : "/api/v1/card.pdf", { body, parseAs: "blob" }) as Promise<{
+      data?: Blob;
+      error?: Schemas["Problem"];
+    }>,
+  );
+
 /** Works out a load from figures as typed. */
 export function workOutLoad(kind: LoadKind, query: Record<string, string | number | boolean>) {
   return unwrap(api.GET("/api/v1/loads/{kind}", { params: { path: { kind }, query } }));

@@ -20,6 +20,7 @@ type Text = Promise<{ data?: string; error?: Schemas["Problem"] }>;
 export type DrawingOptions = {
   step?: number;
   view?: "tie" | "across" | "left" | "opposite";
+  left?: boolean;
   look?: "laid" | "braid" | "mono";
   labels?: boolean;
   ghost?: boolean;
@@ -86,13 +87,20 @@ export const q = {
       placeholderData: keepPreviousData,
       ...forGood,
     }),
-  faultDrawing: (id: string, look: DrawingOptions["look"]) =>
+  qr: (link: string) =>
     queryOptions({
-      queryKey: [...q.taught(), "fault-drawing", id, look],
+      queryKey: ["qr", link],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/qr.svg", { params: { query: { link } }, parseAs: "text", signal }) as Text),
+      ...forGood,
+    }),
+  faultDrawing: (id: string, seen: Pick<DrawingOptions, "look" | "view" | "left">) =>
+    queryOptions({
+      queryKey: [...q.taught(), "fault-drawing", id, seen],
       queryFn: ({ signal }) =>
         unwrap(
           api.GET("/api/v1/faults/{id}/drawing.svg", {
-            params: { path: { id }, query: { look } },
+            params: { path: { id }, query: seen },
             parseAs: "text",
             signal,
           }) as Text,

@@ -56,6 +56,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An answer as a card to send, as PDF */
+        post: operations["card-pdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/card.png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An answer as a card to send, as PNG */
+        post: operations["card-png"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/catalogue": {
         parameters: {
             query?: never;
@@ -508,6 +542,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/qr.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A link as a QR code */
+        get: operations["qr"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/quantity": {
         parameters: {
             query?: never;
@@ -679,6 +730,15 @@ export interface components {
             when: string;
             /** Format: int64 */
             winch_turns: number;
+        };
+        CardQuery: {
+            knot?: string;
+            left?: boolean;
+            link?: string;
+            name?: string;
+            /** @description a rig with one joint */
+            rig: components["schemas"]["RigDocument"];
+            sentence?: string;
         };
         Catalogue: {
             cautions: components["schemas"]["RigCaution"][];
@@ -1013,6 +1073,8 @@ export interface components {
             /** Format: int64 */
             difficulty: number;
             drawn: boolean;
+            /** @description names of what goes wrong with it */
+            faults: string[];
             /** @description knots that help with learning it */
             grows_from: components["schemas"]["TradeRelative"][];
             id: string;
@@ -1959,6 +2021,76 @@ export interface operations {
             };
         };
     };
+    "card-pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardQuery"];
+            };
+        };
+        responses: {
+            /** @description An answer as a card to send, as PDF */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "card-png": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardQuery"];
+            };
+        };
+        responses: {
+            /** @description An answer as a card to send, as PNG */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     catalogue: {
         parameters: {
             query?: never;
@@ -2193,6 +2325,9 @@ export interface operations {
     "fault-drawing": {
         parameters: {
             query?: {
+                view?: "tie" | "across" | "left" | "opposite";
+                /** @description for a left-handed tyer */
+                left?: boolean;
                 look?: "laid" | "braid" | "mono";
             };
             header?: never;
@@ -2438,6 +2573,8 @@ export interface operations {
                 /** @description 0 to the last step; −1 the finished knot */
                 step?: number;
                 view?: "tie" | "across" | "left" | "opposite";
+                /** @description for a left-handed tyer */
+                left?: boolean;
                 look?: "laid" | "braid" | "mono";
                 labels?: boolean;
                 ghost?: boolean;
@@ -2577,6 +2714,8 @@ export interface operations {
         parameters: {
             query?: {
                 look?: "laid" | "braid" | "mono";
+                /** @description for a left-handed tyer */
+                left?: boolean;
             };
             header?: never;
             path: {
@@ -2612,6 +2751,8 @@ export interface operations {
         parameters: {
             query?: {
                 look?: "laid" | "braid" | "mono";
+                /** @description for a left-handed tyer */
+                left?: boolean;
             };
             header?: never;
             path: {
@@ -3094,6 +3235,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Card"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    qr: {
+        parameters: {
+            query: {
+                link: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A link as a QR code */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             /** @description Error */

@@ -12,7 +12,7 @@ import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { Cautions, Trouble } from "../ui/notes";
-import { Card, Page, Title } from "../ui/page";
+import { Card, Page, Part, Title } from "../ui/page";
 import { HoldView } from "./hold";
 import { Lashing } from "./lashing";
 import { Measures } from "./measures";
@@ -20,61 +20,100 @@ import { Reeve } from "./reeve";
 import { SoftShackle } from "./shackle";
 
 /** Sums that are jobs too. */
-const sums = [
+const sums: Listed[] = [
   {
+    knot: "cleat-hitch",
+    step: 2,
     to: "/jobs/turns",
     name: "Turns and hand force",
     when: "How many turns, eights or twists hold a load, and what the hand still has to hold.",
   },
   {
+    knot: "cow-hitch",
     to: "/jobs/soft-shackle",
     name: "Make a soft shackle",
     when: "Clamp and stopper out of one short cord: which go together.",
   },
   {
+    knot: "clove-hitch",
     to: "/jobs/measures",
     name: "Fender height and coils",
     when: "How far down a fender hangs and the line it takes; how many coils a line makes.",
   },
   {
+    knot: "bowline",
     to: "/sayings",
     name: "Sayings, tested",
     when: "One turn is enough, more locks hold more, a bowline never slips: worked out on your own rig.",
   },
   {
+    knot: "figure-eight",
     to: "/method",
     name: "Method",
     when: "Every formula, figure and source behind the answers, and what use teaches about friction.",
   },
 ];
 
-const jobLink = ({ id, name, when }: { id: string; name: string; when: string }) => ({
-  to: `/jobs/${id}`,
-  name,
-  when,
-});
+type Listed = { to: string; name: string; when: string; knot?: string; step?: number };
 
-/** Jobs that are more than a knot. */
+/** A job with the knot that is drawn for it: that of the first step that has one. */
+const jobLink = ({ id, name, when, steps = [] }: Catalogue["procedures"][number]): Listed => {
+  const drawn = steps.find((s) => s.knot);
+  return { to: `/jobs/${id}`, name, when, knot: drawn?.knot, step: drawn?.step || undefined };
+};
+
+/** Jobs that are more than a knot, each with what it is done with. */
 export function JobList() {
   const { data, error } = useCatalogue();
   return (
-    <Page>
+    <Page maxW="1680px">
       <Title>Jobs</Title>
       <Trouble error={error} />
-      <Grid templateColumns="repeat(auto-fill, minmax(min(300px, 100%), 1fr))" gap="3" mt="3">
-        {data &&
-          [...data.procedures.map(jobLink), ...sums].map((p) => (
-            <Card key={p.to} kind="link" p="4" asChild>
-              <Link to={p.to}>
-                <Box className="head" fontSize="lg">
-                  {p.name}
-                </Box>
-                <Box color="quiet">{p.when}</Box>
-              </Link>
-            </Card>
-          ))}
-      </Grid>
+      {data && (
+        <>
+          <Jobs title="On the water" list={data.procedures.map(jobLink)} />
+          <Jobs title="Worked out" list={sums} />
+        </>
+      )}
     </Page>
+  );
+}
+
+function Jobs({ title, list }: { title: string; list: Listed[] }) {
+  return (
+    <Part title={title} mt="4">
+      <Grid templateColumns="repeat(auto-fill, minmax(min(340px, 100%), 1fr))" gap="3">
+        {list.map((p) => (
+          <Card key={p.to} kind="link" p="3" asChild>
+            <Link to={p.to}>
+              <Flex gap="3" align="center" h="100%">
+                <Box flex="none" w="96px" h="92px">
+                  {p.knot && (
+                    <Drawing
+                      id={p.knot}
+                      name={p.knot}
+                      drawn
+                      options={p.step ? { step: p.step } : {}}
+                      w="96px"
+                      h="92px"
+                      aria-hidden
+                    />
+                  )}
+                </Box>
+                <Box minW="0">
+                  <Box className="head" fontSize="lg">
+                    {p.name}
+                  </Box>
+                  <Box color="quiet" fontSize="md" lineHeight="1.3">
+                    {p.when}
+                  </Box>
+                </Box>
+              </Flex>
+            </Link>
+          </Card>
+        ))}
+      </Grid>
+    </Part>
   );
 }
 

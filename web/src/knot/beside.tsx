@@ -2,15 +2,20 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { KnotPage } from "../api/client";
-import { q } from "../api/queries";
+import { type DrawingOptions, q } from "../api/queries";
 import { Drawing, FaultDrawing, type Look } from "../ui/drawing";
 import { capital, seconds } from "../ui/format";
 import { Cautions } from "../ui/notes";
 import { Part } from "../ui/page";
 import { Numbers } from "./numbers";
+import { wordsFor } from "./steps";
+
+/** How the pictures are seen, and by which hand. */
+type Seen = { look: Look; view: DrawingOptions["view"]; left: boolean };
 
 /** What stands beside the drawing: what to check, what goes wrong, the figures, the kin. */
-export function Beside({ knot, look }: { knot: KnotPage; look: Look }) {
+export function Beside({ knot, ...seen }: { knot: KnotPage } & Seen) {
+  const { left } = seen;
   return (
     <>
       <Part title="Right when">
@@ -19,13 +24,13 @@ export function Beside({ knot, look }: { knot: KnotPage; look: Look }) {
             <Box color="glass" fontWeight="700" aria-hidden>
               ✓
             </Box>
-            {c}
+            {wordsFor(left, c)}
           </Flex>
         ))}
       </Part>
       <Part title="What goes wrong">
         {knot.faults.map((f) => (
-          <Fault key={f.code} knot={knot} fault={f} look={look} />
+          <Fault key={f.code} knot={knot} fault={f} {...seen} />
         ))}
       </Part>
       <Part title="Numbers">
@@ -55,7 +60,8 @@ export function Beside({ knot, look }: { knot: KnotPage; look: Look }) {
   );
 }
 
-function Fault({ knot, fault: f, look }: { knot: KnotPage; fault: KnotPage["faults"][number]; look: Look }) {
+function Fault({ knot, fault: f, ...seen }: { knot: KnotPage; fault: KnotPage["faults"][number] } & Seen) {
+  const words = (text: string) => wordsFor(seen.left, text);
   return (
     <Flex py="1.5" gap="3" borderTop="1px solid" borderColor="rule">
       <Box flex="1">
@@ -63,13 +69,13 @@ function Fault({ knot, fault: f, look }: { knot: KnotPage; fault: KnotPage["faul
           <Box as="span" color="flare" aria-hidden>
             ✕{" "}
           </Box>
-          {f.name}
+          {words(f.name)}
         </Box>
         <Box fontSize="md">
-          {capital(f.looks)}; {f.leads}. <strong>Put right:</strong> {f.mend}
+          {capital(words(f.looks))}; {words(f.leads)}. <strong>Put right:</strong> {words(f.mend)}
         </Box>
       </Box>
-      {f.drawing && <LookAlike knot={knot} fault={f} look={look} />}
+      {f.drawing && <LookAlike knot={knot} fault={f} {...seen} />}
     </Flex>
   );
 }
@@ -105,7 +111,7 @@ function Kin(r: KnotPage["grows_from"][number]) {
 }
 
 /** The knot and its faulty look-alike side by side; the difference is ringed. */
-function LookAlike({ knot, fault, look }: { knot: KnotPage; fault: KnotPage["faults"][number]; look: Look }) {
+function LookAlike({ knot, fault, ...seen }: { knot: KnotPage; fault: KnotPage["faults"][number] } & Seen) {
   const frame = {
     w: "104px",
     h: "104px",
@@ -124,14 +130,14 @@ function LookAlike({ knot, fault, look }: { knot: KnotPage; fault: KnotPage["fau
         display={{ base: "none", xl: "block" }}
       >
         {fault.right ? (
-          <FaultDrawing id={fault.right} look={look} {...frame} borderColor="glass" />
+          <FaultDrawing id={fault.right} {...seen} {...frame} borderColor="glass" />
         ) : (
-          <Drawing id={knot.id} name={knot.name} drawn options={{ look }} {...frame} borderColor="glass" />
+          <Drawing id={knot.id} name={knot.name} drawn options={seen} {...frame} borderColor="glass" />
         )}
         ✓ right
       </Box>
       <Box textAlign="center" fontSize="xs" color="flare" fontWeight="700">
-        <FaultDrawing id={fault.drawing ?? ""} look={look} {...frame} borderColor="flare" />✕ wrong
+        <FaultDrawing id={fault.drawing ?? ""} {...seen} {...frame} borderColor="flare" />✕ wrong
       </Box>
     </Flex>
   );

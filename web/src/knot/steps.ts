@@ -4,9 +4,13 @@ import { capital } from "../ui/format";
 
 export const views = [
   { id: "tie", text: "As you tie it", says: "seen as you tie it" },
-  { id: "across", text: "From across", says: "seen from behind, by someone facing you" },
-  { id: "left", text: "Left-handed", says: "mirror image, for a left-handed tyer" },
-  { id: "opposite", text: "Across a table", says: "the same drawing turned half round" },
+  { id: "across", text: "Facing you", says: "seen from behind, by someone facing you" },
+  { id: "opposite", text: "Turned to the other side", says: "the same drawing turned half round" },
+] as const;
+
+export const hands = [
+  { id: "right", text: "Right hand" },
+  { id: "left", text: "Left hand" },
 ] as const;
 
 export const looks = [
@@ -80,9 +84,9 @@ const sides: Record<string, string> = {
   anticlockwise: "clockwise",
 };
 
-/** The words of a step for the view: a left-handed picture has left and right changed over. */
-export function wordsFor(view: string, says: string): string {
-  if (view !== "left") return says;
+/** Words for the hand: a left-handed picture has left and right changed over. */
+export function wordsFor(left: boolean, says: string): string {
+  if (!left) return says;
   return says.replace(/\b(left|right|clockwise|anticlockwise)\b/gi, (word) => {
     const other = sides[word.toLowerCase()] ?? word;
     return word.charAt(0) === word.charAt(0).toUpperCase() ? capital(other) : other;

@@ -110,12 +110,12 @@ it("steps by button and key, and no further than the ends", async () => {
 
 it("asks for the view and the line that are chosen", async () => {
   show(<KnotView />, "/knots/reef-knot", "/knots/:id");
-  fireEvent.click(await screen.findByText("Left-handed"));
+  fireEvent.click(await screen.findByText("Left hand"));
   fireEvent.click(screen.getByText("Braid"));
   await waitFor(() =>
-    expect(calls.some((c) => c.query.get("view") === "left" && c.query.get("look") === "braid")).toBe(true),
+    expect(calls.some((c) => c.query.get("left") === "true" && c.query.get("look") === "braid")).toBe(true),
   );
-  expect(document.body.textContent).toContain("Mirror image, for a left-handed tyer");
+  expect(document.body.textContent).toContain("Seen as you tie it, for a left-handed tyer");
 });
 
 it("plays the working end from step to step and stops at the last", async () => {
@@ -148,7 +148,7 @@ it("finds a knot by any name it goes by", async () => {
 });
 
 it("changes left and right over in the words of a left-handed picture", () => {
-  expect(wordsFor("left", "Right over left, and under.")).toBe("Left over right, and under.");
-  expect(wordsFor("left", "Turn it clockwise.")).toBe("Turn it anticlockwise.");
-  expect(wordsFor("tie", "Right over left.")).toBe("Right over left.");
+  expect(wordsFor(true, "Right over left, and under.")).toBe("Left over right, and under.");
+  expect(wordsFor(true, "Turn it clockwise.")).toBe("Turn it anticlockwise.");
+  expect(wordsFor(false, "Right over left.")).toBe("Right over left.");
 });

@@ -12,8 +12,9 @@ import { capital } from "../ui/format";
 import { useKey } from "../ui/keys";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
+import { prefs } from "../ui/prefs";
 import { Beside, Recent } from "./beside";
-import { frames, looks, swipe, useSteps, views, wordsFor } from "./steps";
+import { frames, hands, looks, swipe, useSteps, views, wordsFor } from "./steps";
 
 /** A knot: the drawing is the page. */
 export function KnotView() {
@@ -41,13 +42,16 @@ function Tied({ knot }: { knot: KnotPage }) {
   const [params, change] = address;
   const steps = useSteps(knot.steps.length, address);
   const [attempt, setAttempt] = useState(false);
+  // A link from before has the hand as one of the views.
+  const left = (params.get("hand") ?? (params.get("view") === "left" ? "left" : prefs().hand)) === "left";
   const view = views.find((v) => v.id === params.get("view")) ?? views[0];
   const look = looks.find((l) => l.id === params.get("look")) ?? looks[knot.kind === "terminal" ? 2 : 0];
   const labels = params.get("names") === "1";
   const set = (key: string, value: string) => change({ [key]: value });
   useKey("on", () => steps.by(1));
   useKey("back", () => steps.by(-1));
-  useKey("views", (e) => set("view", views[Number(e.key) - 1]?.id ?? "tie"));
+  const turn = () => set("hand", left ? "right" : "left");
+  useKey("views", (e) => (e.key === "4" ? turn() : set("view", views[Number(e.key) - 1]?.id ?? "tie")));
   useKey("attempt", () => setAttempt(true));
   useKey("play", steps.play);
   return (
@@ -69,6 +73,7 @@ function Tied({ knot }: { knot: KnotPage }) {
               options={{
                 step: steps.step,
                 view: view.id,
+                left,
                 look: look.id,
                 labels,
                 ghost: steps.step < knot.steps.length,
@@ -89,22 +94,24 @@ function Tied({ knot }: { knot: KnotPage }) {
                 borderRadius="sm"
               >
                 {capital(view.says)}
+                {left ? ", for a left-handed tyer" : ""}
               </Box>
             )}
           </Card>
-          <StepText knot={knot} steps={steps} view={view.id} />
+          <StepText knot={knot} steps={steps} left={left} />
           <Rail knot={knot} steps={steps} labels={labels} name={() => set("names", labels ? "0" : "1")} />
           {knot.drawn && (
             <Flex columnGap="4" rowGap="2" mt="2" wrap="wrap">
+              <Choice label="Hand" list={hands} value={left ? "left" : "right"} set={(v) => set("hand", v)} />
               <Choice label="Seen" list={views} value={view.id} set={(v) => set("view", v)} />
               <Choice label="Line" list={looks} value={look.id} set={(v) => set("look", v)} />
             </Flex>
           )}
-          <Actions knot={knot} look={look.id} record={() => setAttempt(true)} />
+          <Actions knot={knot} look={look.id} left={left} record={() => setAttempt(true)} />
           <Recent knot={knot.id} />
         </Box>
         <Box flex="1" w="100%" minW="0">
-          <Beside knot={knot} look={look.id} />
+          <Beside knot={knot} look={look.id} view={view.id} left={left} />
         </Box>
       </Flex>
       <AttemptDialog knot={attempt ? knot.id : ""} close={() => setAttempt(false)} />
@@ -112,10 +119,10 @@ function Tied({ knot }: { knot: KnotPage }) {
   );
 }
 
-type StepsProps = { knot: KnotPage; steps: ReturnType<typeof useSteps>; view: string };
+type StepsProps = { knot: KnotPage; steps: ReturnType<typeof useSteps>; left: boolean };
 
 /** The words of a step between the way back and the way on. */
-function StepText({ knot, steps, view }: StepsProps) {
+function StepText({ knot, steps, left }: StepsProps) {
   const last = knot.steps.length;
   return (
     <Flex gap="3" mt="3" align="stretch">
@@ -137,7 +144,7 @@ function StepText({ knot, steps, view }: StepsProps) {
           {steps.shown} / {last}
         </Box>
         <Box fontSize={{ base: "base", md: "lg" }} lineHeight="1.3">
-          {steps.shown === 0 ? "The line laid ready." : wordsFor(view, knot.steps[steps.shown - 1] ?? "")}
+          {steps.shown === 0 ? "The line laid ready." : wordsFor(left, knot.steps[steps.shown - 1] ?? "")}
         </Box>
       </Card>
       <Press
@@ -163,7 +170,7 @@ function Rail({
   steps,
   labels,
   name,
-}: Omit<StepsProps, "view"> & { labels: boolean; name: () => void }) {
+}: Omit<StepsProps, "left"> & { labels: boolean; name: () => void }) {
   const last = knot.steps.length;
   return (
     <Flex as="nav" aria-label="Steps" gap="1" mt="2" wrap="wrap">
@@ -204,27 +211,29 @@ function Rail({
   );
 }
 
-function Actions({ knot, look, record }: { knot: KnotPage; look: string; record: () => void }) {
+function Actions(p: { knot: KnotPage; look: string; left: boolean; record: () => void }) {
+  const { knot, look, left, record } = p;
   const handout = `/api/v1/knots/${knot.id}/handout`;
   const beside = [...knot.grows_from, ...knot.leads_to][0]?.knot ?? "bowline";
   return (
     <Flex gap="2" mt="4" wrap="wrap">
-      <Press onClick={record} look="main">
-        Record an attempt
+      <Press asChild look="main">
+        <Link to={`/knots/${knot.id}/show${left ? "?hand=left" : ""}`}>▶ Show it</Link>
       </Press>
+      <Press onClick={record}>Record an attempt</Press>
       {knot.drill && (
         <Press asChild>
           <Link to={`/knots/${knot.id}/drill`}>Crossing drill</Link>
         </Press>
       )}
       <Press asChild>
-        <a href={`${handout}.pdf?look=${look}`} target="_blank" rel="noreferrer">
+        <a href={`${handout}.pdf?look=${look}&left=${left}`} target="_blank" rel="noreferrer">
           Handout to print
         </a>
       </Press>
       <Press asChild>
-        <a href={`${handout}.svg?look=${look}`} download={`${knot.id}.svg`}>
-          Handout as SVG
+        <a href={`${handout}.svg?look=${look}&left=${left}`} download={`${knot.id}.svg`}>
+          Handout as a picture file
         </a>
       </Press>
       <Press asChild>

@@ -24,7 +24,7 @@ const pieces: Components = {
   p: ({ children }) => <Paragraph>{children}</Paragraph>,
   ul: ({ children }) => <List>{children}</List>,
   table: ({ children }) => (
-    <Box overflowX="auto" my="3">
+    <Box overflowX="auto" tabIndex={0} role="region" aria-label="Table" my="3">
       <Table.Root size="sm">{children}</Table.Root>
     </Box>
   ),

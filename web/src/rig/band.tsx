@@ -1,5 +1,5 @@
 import { Box, chakra, Flex, Popover, Portal } from "@chakra-ui/react";
-import { memo, useId, useState } from "react";
+import { memo, useEffect, useId, useRef, useState } from "react";
 import type { Catalogue, Choice, Rig, Schemas } from "../api/client";
 import { Press } from "../ui/button";
 import { Along, type Look, lookOf } from "../ui/drawing";
@@ -105,7 +105,7 @@ function Fitting({
           change={change}
           fishing={false}
           left="8px"
-          top="112px"
+          top="0px"
           named={`What to do with the ${end.name}`}
         />
       )}
@@ -144,7 +144,7 @@ function Run(props: Piece & { line: doc.LineDoc }) {
         plus
       />
       {of && (
-        <Tag top="96px" left="50%" mid wide={single} alarm={whole?.weakest?.at === i}>
+        <Tag top="8px" left="50%" mid wide={single} alarm={whole?.weakest?.at === i}>
           {!single && (
             <>
               <TagButton type="button" onClick={() => look(beside ?? (i > 0 ? i - 1 : i + 1))}>
@@ -163,6 +163,13 @@ function Run(props: Piece & { line: doc.LineDoc }) {
 
 function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Piece & { on: boolean }) {
   const j = whole?.joints.find((x) => x.at === i);
+  const place = useRef<HTMLDivElement>(null);
+  // Where the chain is longer than the screen the joint that is looked at is brought into sight.
+  useEffect(() => {
+    const box = place.current;
+    if (on && box?.parentElement)
+      box.parentElement.scrollLeft = box.offsetLeft + box.offsetWidth / 2 - box.parentElement.clientWidth / 2;
+  }, [on]);
   const chosen = on ? selected : j?.chosen;
   const line = rig.chain[i + 1]?.line ?? rig.chain[i - 1]?.line;
   const gives = single ? chosen !== undefined : whole?.weakest?.at === i;
@@ -188,7 +195,14 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
     </>
   );
   return (
-    <Box position="relative" flex="none" w={{ base: phone.w, md: size.w }} mx="-1px" data-piece={i}>
+    <Box
+      position="relative"
+      flex="none"
+      w={{ base: phone.w, md: size.w }}
+      mx="-1px"
+      data-piece={i}
+      ref={place}
+    >
       <RopeRun w={scene.width(i)} look={lookOf(line?.construction)} colour={1} behind />
       <Glass
         as={single ? "div" : "button"}

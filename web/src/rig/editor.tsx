@@ -25,16 +25,25 @@ export function Editor({ phrase, change, title, inSentence }: Props) {
   // what they do is looked up when they are opened.
   const now = useRef({ phrase, change });
   now.current = { phrase, change };
-  return <Frame text={phrase.text} id={inSentence ? phrase.id : undefined} title={title} now={now} />;
+  return (
+    <Frame
+      text={phrase.text}
+      label={`${phrase.label}: ${phrase.text}`}
+      id={inSentence ? phrase.id : undefined}
+      title={title}
+      now={now}
+    />
+  );
 }
 
 const Frame = memo(function Frame(props: {
   text: string;
+  label: string;
   id: string | undefined;
   title: string;
   now: { current: { phrase: Phrase; change: (rig: Rig) => void } };
 }) {
-  const { text, id, title, now } = props;
+  const { text, label, id, title, now } = props;
   const [phrase, setPhrase] = useState<Phrase>();
   const change = (rig: Rig) => now.current.change(rig);
   const done = (rig: Rig) => {
@@ -50,7 +59,7 @@ const Frame = memo(function Frame(props: {
       positioning={{ placement: "bottom-start" }}
     >
       <Popover.Trigger asChild>
-        <button type="button" className="phrase" data-phrase={id} title={title}>
+        <button type="button" className="phrase" data-phrase={id} title={title} aria-label={label}>
           {text}
         </button>
       </Popover.Trigger>

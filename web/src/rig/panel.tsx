@@ -5,7 +5,7 @@ import type { Answer, Catalogue, Choice, Rig } from "../api/client";
 import { useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
-import { Drawing, type Look } from "../ui/drawing";
+import { Drawing, type Look, useAspect } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { force, reach, seconds, short } from "../ui/format";
 import { Cautions, Flag } from "../ui/notes";
@@ -38,6 +38,8 @@ type Props = {
 export const Panel = memo(function Panel(p: Props) {
   const { choice: c, answer, fishing, look, settled, wraps } = p;
   const locked = answer.cautions.filter((x) => x.locked);
+  // A long drawing lies over the words, the others stand beside them.
+  const long = useAspect(c.knot, { look }) > 1.9;
   return (
     <Card
       data-testid="chosen"
@@ -61,12 +63,16 @@ export const Panel = memo(function Panel(p: Props) {
         </Box>
       )}
       <Grid
-        templateColumns={{
-          base: "96px minmax(0, 1fr)",
-          md: "104px minmax(0, 1fr)",
-          xl: "178px minmax(0, 1fr)",
-          "2xl": "300px minmax(0, 1fr)",
-        }}
+        templateColumns={
+          long
+            ? "minmax(0, 1fr)"
+            : {
+                base: "96px minmax(0, 1fr)",
+                md: "104px minmax(0, 1fr)",
+                xl: "178px minmax(0, 1fr)",
+                "2xl": "300px minmax(0, 1fr)",
+              }
+        }
         columnGap="4"
       >
         <Drawing
@@ -74,7 +80,11 @@ export const Panel = memo(function Panel(p: Props) {
           name={c.name}
           drawn={c.drawn}
           options={{ look }}
-          h={{ base: "120px", md: "150px", xl: "196px", "2xl": "360px" }}
+          h={
+            long
+              ? { base: "84px", md: "104px", "2xl": "190px" }
+              : { base: "120px", md: "150px", xl: "196px", "2xl": "360px" }
+          }
           alignSelf="start"
         />
         <Box minW="0">

@@ -275,7 +275,7 @@ const RuledOut = memo(function RuledOut({ list }: { list: Answer["ruled_out"] })
 
 /** The first clause of a reason. */
 const brief = (why: string) => {
-  const clause = (why.split(/[.:;]/)[0] ?? "").trim();
+  const clause = (why.split(/[.:;](?: |$)/)[0] ?? "").trim();
   return clause.charAt(0).toLowerCase() + clause.slice(1);
 };
 

@@ -67,7 +67,6 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
       pb={{ base: "88px", md: "0" }}
       css={{ "@media (max-height: 500px)": { paddingBottom: "76px" } }}
     >
-      <Skip />
       <Box asChild position="absolute" clipPath="inset(50%)" w="1px" h="1px" overflow="hidden">
         <h1>{rig.name || "Rig"}</h1>
       </Box>
@@ -214,35 +213,6 @@ function Said({ answer, selected }: { answer: Answer | undefined; selected: Choi
   return (
     <Box role="status" position="absolute" clipPath="inset(50%)" w="1px" h="1px" overflow="hidden">
       {text}
-    </Box>
-  );
-}
-
-/** The first stops of the keyboard: past everything, to the sentence or the answer. */
-function Skip() {
-  return (
-    <Box
-      position="absolute"
-      left="-9999px"
-      _focusWithin={{ left: "8px", top: "8px", zIndex: 10, bg: "sheet", p: "2", borderRadius: "sm" }}
-    >
-      {[
-        ["#sentence", "To the sentence"],
-        ["#answer", "To the answer"],
-      ].map(([to, words]) => (
-        <a
-          key={to}
-          href={to}
-          className="link strong"
-          onClick={(e) => {
-            e.preventDefault();
-            const place = document.querySelector<HTMLElement>(to ?? "");
-            (to === "#sentence" ? place?.querySelector<HTMLElement>(".phrase") : place)?.focus();
-          }}
-        >
-          {words}{" "}
-        </a>
-      ))}
     </Box>
   );
 }

@@ -45,7 +45,7 @@ export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean })
         </Box>
       )}
       {whole.weakest && (
-        <Box as="span" data-testid="weakest" flex="1" minW="220px">
+        <Box as="span" data-testid="weakest" flex="1" minW="220px" display={{ base: "none", md: "inline" }}>
           {whole.weakest.says}
         </Box>
       )}

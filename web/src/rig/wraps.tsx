@@ -21,7 +21,14 @@ export function Wraps({
   const loss = c.per_wrap;
   const cost = loss && `${Math.round(100 * loss.low)} to ${Math.round(100 * loss.high)} %`;
   return (
-    <Flex align="center" gap="2" wrap="wrap" fontSize="md" data-testid="wraps">
+    <Flex
+      align="center"
+      gap="2"
+      wrap={{ base: "wrap", md: "nowrap" }}
+      fontSize="15px"
+      lineHeight="1.25"
+      data-testid="wraps"
+    >
       <strong>Wraps:</strong>
       <Press small aria-label="One wrap less" disabled={c.wraps <= 1} onClick={() => set((c.wraps ?? 1) - 1)}>
         −
@@ -37,17 +44,17 @@ export function Wraps({
       >
         +
       </Press>
-      <span>
+      <Box flex="1" minW={{ base: "100%", md: "0" }}>
         {c.wraps_short ? `${rule} for this line; ` : c.wraps > rule ? "" : "as many as this line asks for; "}
         each one missing costs {cost} of the strength.
-      </span>
-      {c.wraps_other ? <span>The thicker line gets {c.wraps_other}.</span> : null}
+        {c.wraps_other ? ` The thicker line gets ${c.wraps_other}.` : ""}
+        <Evidence bare tag="trade" source="common practice and memory; see the numbers of the knot" />
+      </Box>
       {c.finish && (
         <Press small aria-pressed={!bare} onClick={() => setBare(!bare)}>
           {bare ? "Finishing wraps: none" : "Finishing wraps: two"}
         </Press>
       )}
-      <Evidence tag="trade" source="common practice and memory; see the numbers of the knot" />
     </Flex>
   );
 }

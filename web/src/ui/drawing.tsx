@@ -27,12 +27,17 @@ export function Drawing({ id, name, drawn, options = {}, ...box }: Props) {
   return <Svg {...box} data-knot={id} text={data} />;
 }
 
+/** How wide a knot's drawing is for its height; 1 while that is not known. */
+export function useAspect(id: string, options: DrawingOptions): number {
+  const { data } = useQuery(q.drawing(id, options));
+  const [, w = 1, h = 1] = (/viewBox="[-\d.]+ [-\d.]+ ([\d.]+) ([\d.]+)"/.exec(data ?? "") ?? []).map(Number);
+  return w / h;
+}
+
 /** A knot drawn along a level line: an upright drawing is laid over, a loop with its eye to the left, others with what they are tied to. */
 export function Along({ loop, ...props }: Props & { loop: boolean }) {
   const { id, options = {}, drawn } = props;
-  const { data } = useQuery({ ...q.drawing(id, options), enabled: drawn });
-  const [, w = 1, h = 1] = (/viewBox="[-\d.]+ [-\d.]+ ([\d.]+) ([\d.]+)"/.exec(data ?? "") ?? []).map(Number);
-  if (h < 1.2 * w) return <Drawing {...props} w="100%" h="100%" />;
+  if (useAspect(id, options) > 0.83 || !drawn) return <Drawing {...props} w="100%" h="100%" />;
   return (
     <Box position="relative" w="100%" h="100%" css={{ containerType: "size" }}>
       <Drawing
@@ -49,8 +54,14 @@ export function Along({ loop, ...props }: Props & { loop: boolean }) {
 }
 
 /** The drawing of a faulty form, its difference ringed. */
-export function FaultDrawing({ id, look, ...box }: { id: string; look: Look } & BoxProps) {
-  const { data } = useQuery(q.faultDrawing(id, look));
+export function FaultDrawing({
+  id,
+  look,
+  view,
+  left,
+  ...box
+}: { id: string; look: Look; view?: DrawingOptions["view"]; left?: boolean } & BoxProps) {
+  const { data } = useQuery(q.faultDrawing(id, { look, view, left }));
   return <Svg {...box} text={data} />;
 }
 

@@ -13,7 +13,11 @@ const poundsPerKN = 1000 / (0.45359237 * 9.80665);
 
 /** A force as this kind of user says it: pounds for fishing line, kN or N for rope. */
 export function force(kN: number, fishing: boolean): string {
-  if (fishing) return `${short(kN * poundsPerKN)} lb`;
+  if (fishing) {
+    // As it is printed on a spool, or a spring balance is read: two figures, three from a hundred on.
+    const lb = kN * poundsPerKN;
+    return `${short(Number(lb.toPrecision(Math.abs(lb) < 99.5 ? 2 : 3)))} lb`;
+  }
   return Math.abs(kN) < 0.0995 ? `${short(kN * 1000)} N` : `${short(kN)} kN`;
 }
 

@@ -1,0 +1,46 @@
+import { useSyncExternalStore } from "react";
+
+/** What somebody likes, kept on this device. */
+export type Prefs = {
+  hand: "right" | "left";
+  /** Text a fifth larger everywhere. */
+  large: boolean;
+  /** Keys of one letter do something. */
+  letters: boolean;
+  /** The first visit has been told what this is. */
+  met: boolean;
+};
+
+const usual: Prefs = { hand: "right", large: false, letters: true, met: false };
+const place = "oarweed-prefs";
+let now: Prefs | undefined;
+const told = new Set<() => void>();
+
+/** The preferences as they are. */
+export function prefs(): Prefs {
+  if (!now) {
+    try {
+      now = { ...usual, ...(JSON.parse(localStorage.getItem(place) ?? "{}") as Partial<Prefs>) };
+    } catch {
+      now = usual;
+    }
+  }
+  return now;
+}
+
+export function setPrefs(part: Partial<Prefs>): void {
+  now = { ...prefs(), ...part };
+  try {
+    localStorage.setItem(place, JSON.stringify(now));
+  } catch {
+    // A full or forbidden store: they hold until the page is left.
+  }
+  for (const f of told) f();
+}
+
+/** The preferences, and drawn anew when they change. */
+export const usePrefs = (): Prefs =>
+  useSyncExternalStore((f) => {
+    told.add(f);
+    return () => told.delete(f);
+  }, prefs);
