@@ -11,13 +11,25 @@ import { Thing } from "./thing";
 
 type Whole = Schemas["RigAnswer"];
 
+/** What is drawn of a chosen knot: it stays the same while only the load changes. */
+export type Shown = Pick<Choice, "knot" | "name" | "drawn" | "kind"> & { fails: string; capacity: number };
+
+export const shownOf = (c: Choice): Shown => ({
+  knot: c.knot,
+  name: c.name,
+  drawn: c.drawn,
+  kind: c.kind,
+  fails: c.strength.fails,
+  capacity: c.strength.capacity_kn.likely,
+});
+
 type Props = {
   rig: Rig;
   catalogue: Catalogue;
   /** What the whole chain bears; absent for a single joint. */
   whole: Whole | undefined;
   /** The chosen knot of the joint that is looked at, and what its line bears. */
-  selected: Choice | undefined;
+  selected: Shown | undefined;
   bears: Schemas["LineAnswer"] | undefined;
   other: Schemas["LineAnswer"] | undefined;
   fishing: boolean;
@@ -170,10 +182,10 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
     if (on && box?.parentElement)
       box.parentElement.scrollLeft = box.offsetLeft + box.offsetWidth / 2 - box.parentElement.clientWidth / 2;
   }, [on]);
-  const chosen = on ? selected : j?.chosen;
+  const chosen = on ? selected : j?.chosen && shownOf(j.chosen);
   const line = rig.chain[i + 1]?.line ?? rig.chain[i - 1]?.line;
   const gives = single ? chosen !== undefined : whole?.weakest?.at === i;
-  const capacity = chosen?.strength.capacity_kn.likely;
+  const capacity = chosen?.capacity;
   const name = chosen?.name ?? "no knot does this";
   const size = on ? { w: "236px", h: "122px", top: "3px" } : { w: "104px", h: "72px", top: "28px" };
   const phone = on ? { w: "132px", h: "100px", top: "4px" } : { w: "84px", h: "60px", top: "30px" };
@@ -224,7 +236,7 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
             !single && chosen.name,
             gives &&
               capacity !== undefined &&
-              `${chosen.strength.fails} ${single ? "here" : "here first"}, ${force(Number(capacity.toPrecision(2)), fishing)}`,
+              `${chosen.fails} ${single ? "here" : "here first"}, ${force(Number(capacity.toPrecision(2)), fishing)}`,
           ]
             .filter(Boolean)
             .join(": ")}

@@ -1,4 +1,5 @@
 import { Box, Grid } from "@chakra-ui/react";
+import { replaceEqualDeep } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { useDebounce } from "use-debounce";
 import type { Answer, Catalogue, Choice, Rig } from "../api/client";
@@ -7,7 +8,7 @@ import { q } from "../api/queries";
 import { AttemptDialog } from "../log/attempt";
 import { lookOf } from "../ui/drawing";
 import { Trouble } from "../ui/notes";
-import { LineBand } from "./band";
+import { LineBand, shownOf } from "./band";
 import { isFishing, isInner, jointOf, jointsOf, lineOf, merge, part, turnedTo, withJoint } from "./document";
 import { Foot } from "./foot";
 import { RigHead } from "./head";
@@ -56,8 +57,12 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   const choose = useSame((knot: string) => changePart(withJoint(here, { knot })));
   const reshape = useSame((next: Rig, place: number) => {
     setAt(place);
-    change(next);
+    change({ ...rig, chain: next.chain });
   });
+  // The band is drawn anew when the chain or the knot is another, not for every newton of a load that is dragged.
+  const chain = useStable(rig.chain);
+  const band = useMemo<Rig>(() => ({ chain, peak_kn: 1 }), [chain]);
+  const shown = useStable(selected && shownOf(selected));
   // What takes longer to work out waits until the rig has stood for a moment.
   const [settled] = useDebounce(here, 250);
   return (
@@ -77,10 +82,10 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
         </Pad>
       )}
       <LineBand
-        rig={rig}
+        rig={band}
         catalogue={c}
         whole={whole}
-        selected={selected}
+        selected={shown}
         bears={a?.line}
         other={a?.other}
         fishing={fishing}
@@ -240,6 +245,13 @@ function useSame<A extends unknown[]>(does: (...args: A) => void): (...args: A) 
         latest.current(...args),
     [],
   );
+}
+
+/** The same object for as long as it says the same. */
+function useStable<T>(value: T): T {
+  const last = useRef(value);
+  last.current = replaceEqualDeep(last.current, value);
+  return last.current;
 }
 
 function Pad(props: React.ComponentProps<typeof Box>) {
