@@ -162,7 +162,7 @@ function Run(props: Piece & { line: doc.LineDoc }) {
               <TagButton type="button" onClick={() => look(beside ?? (i > 0 ? i - 1 : i + 1))}>
                 {name} {kind?.name}
               </TagButton>
-              ,{" "}
+              <span aria-hidden>·</span>
             </>
           )}
           {whole?.weakest?.at === i ? "gives first, " : "bears "}
