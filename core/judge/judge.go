@@ -107,8 +107,8 @@ func fitOf(r *rig.Rig, k *knot.Knot) float64 {
 }
 
 // loopPerEye is the length of a free loop as a multiple of the width of the hook's eye: 3
-// to 4 mm on an eye of 2 to 2.5 mm. Common practice for the millimetres, our own for the rule.
-var loopPerEye = evidence.Interval{Low: 1.3, Likely: 1.5, High: 1.7}
+// to 4 mm on an eye of 3 mm. Common practice for the millimetres, our own for the rule.
+var loopPerEye = evidence.Interval{Low: 1.1, Likely: 1.3, High: 1.5}
 
 // usualMM is the diameter up to which times are those of the catalogue: what a hand
 // handles with ease. Thicker line takes longer by the power stiffer. Our own estimate.

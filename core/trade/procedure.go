@@ -31,7 +31,7 @@ type ProcedureStep struct {
 	Says    string `json:"says"`
 	Knot    string `json:"knot,omitempty"`
 	Step    int    `json:"step,omitempty"`
-	Picture string `json:"picture,omitempty" enum:"lashing-1,lashing-2,lashing-3,lashing-4,reeve-1,reeve-2"`
+	Picture string `json:"picture,omitempty" enum:"lashing-1,lashing-2,lashing-3,lashing-4,reeve-1,reeve-2,winch-cause,winch-clear,winch-lead,winch-haul,winch-freed,winch-ease,clutch-cause,clutch-clear,clutch-lead,clutch-haul,clutch-freed,clutch-ease"`
 }
 
 // Blanks are the words that a procedure may leave to be worked out.

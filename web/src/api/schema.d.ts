@@ -1828,7 +1828,7 @@ export interface components {
         TradeProcedureStep: {
             knot?: string;
             /** @enum {string} */
-            picture?: "lashing-1" | "lashing-2" | "lashing-3" | "lashing-4" | "reeve-1" | "reeve-2";
+            picture?: "lashing-1" | "lashing-2" | "lashing-3" | "lashing-4" | "reeve-1" | "reeve-2" | "winch-cause" | "winch-clear" | "winch-lead" | "winch-haul" | "winch-freed" | "winch-ease" | "clutch-cause" | "clutch-clear" | "clutch-lead" | "clutch-haul" | "clutch-freed" | "clutch-ease";
             says: string;
             /** Format: int64 */
             step?: number;

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid } from "@chakra-ui/react";
+import { Box, chakra, Flex, Grid } from "@chakra-ui/react";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Catalogue, Rig, Schemas } from "../api/client";
@@ -18,6 +18,7 @@ import { Lashing } from "./lashing";
 import { Measures } from "./measures";
 import { Reeve } from "./reeve";
 import { SoftShackle } from "./shackle";
+import { type Relief, Winch } from "./winch";
 
 /** Sums that are jobs too. */
 const sums: Listed[] = [
@@ -54,12 +55,19 @@ const sums: Listed[] = [
   },
 ];
 
-type Listed = { to: string; name: string; when: string; knot?: string; step?: number };
+type Listed = { to: string; name: string; when: string; knot?: string; step?: number; picture?: string };
 
 /** A job with the knot that is drawn for it: that of the first step that has one. */
 const jobLink = ({ id, name, when, steps = [] }: Catalogue["procedures"][number]): Listed => {
   const drawn = steps.find((s) => s.knot);
-  return { to: `/jobs/${id}`, name, when, knot: drawn?.knot, step: drawn?.step || undefined };
+  return {
+    to: `/jobs/${id}`,
+    name,
+    when,
+    knot: drawn?.knot,
+    step: drawn?.step || undefined,
+    picture: steps.find((s) => s.picture)?.picture,
+  };
 };
 
 /** Jobs that are more than a knot, each with what it is done with. */
@@ -88,7 +96,7 @@ function Jobs({ title, list }: { title: string; list: Listed[] }) {
             <Link to={p.to}>
               <Flex gap="3" align="center" h="100%">
                 <Box flex="none" w="96px" h="92px">
-                  {p.knot && (
+                  {p.knot ? (
                     <Drawing
                       id={p.knot}
                       name={p.knot}
@@ -98,6 +106,17 @@ function Jobs({ title, list }: { title: string; list: Listed[] }) {
                       h="92px"
                       aria-hidden
                     />
+                  ) : p.picture ? (
+                    <Box
+                      w="96px"
+                      overflow="hidden"
+                      aria-hidden
+                      css={{ "& svg": { width: "96px", height: "92px" } }}
+                    >
+                      <Picture of={p.picture} />
+                    </Box>
+                  ) : (
+                    <Hank />
                   )}
                 </Box>
                 <Box minW="0">
@@ -114,6 +133,22 @@ function Jobs({ title, list }: { title: string; list: Listed[] }) {
         ))}
       </Grid>
     </Part>
+  );
+}
+
+/** A hank of line, for a job that is done with the line itself. */
+function Hank() {
+  return (
+    <svg width="96" height="92" viewBox="0 0 96 92" fill="none" aria-hidden="true">
+      {[30, 24, 18].map((r) => (
+        <g key={r}>
+          <ellipse cx="48" cy="46" rx={r + 4} ry={r} stroke="var(--rope-1-edge)" strokeWidth="6" />
+          <ellipse cx="48" cy="46" rx={r + 4} ry={r} stroke="var(--rope-1)" strokeWidth="4.4" />
+        </g>
+      ))}
+      <path d="M48 12v68" stroke="var(--rope-1-edge)" strokeWidth="7" />
+      <path d="M48 13v66" stroke="var(--rope-1)" strokeWidth="5" />
+    </svg>
   );
 }
 
@@ -196,19 +231,42 @@ function Job({ id, catalogue }: { id: string; catalogue: Catalogue }) {
   );
 }
 
-/** A drawing of the job's own, by name and step. */
+const Tick = chakra("button", {
+  base: {
+    minW: "48px",
+    minH: "48px",
+    fontSize: "3xl",
+    color: "amber",
+    borderRadius: "full",
+    cursor: "pointer",
+    _hover: { bg: "amberWash" },
+    "&[aria-pressed=true]": { color: "glass", bg: "glassWash" },
+  },
+});
+
+/** A drawing of the job's own, by name and what it shows. */
 function Picture({ of }: { of: string }) {
-  const step = Number(of.slice(-1));
-  return of.startsWith("reeve") ? <Reeve step={step} /> : <Lashing step={step} />;
+  const [name, what = ""] = of.split("-");
+  if (name === "reeve") return <Reeve step={Number(what)} />;
+  if (name === "lashing") return <Lashing step={Number(what)} />;
+  return <Winch at={what as Relief} clutch={name === "clutch"} />;
 }
 
+/** One step; its number is pressed when it is done. A tick keeps the place and approves nothing. */
 function Step({ step: s, n }: { step: Schemas["TradeProcedureStep"]; n: number }) {
+  const [done, setDone] = useState(false);
   return (
     <Card asChild display="flex" gap="4" alignItems="center" flexWrap={{ base: "wrap", md: "nowrap" }}>
       <li>
-        <Box className="head" fontSize="3xl" color="amber" minW="32px" textAlign="center">
-          {n}
-        </Box>
+        <Tick
+          type="button"
+          className="head"
+          aria-pressed={done}
+          aria-label={`Step ${n} done`}
+          onClick={() => setDone(!done)}
+        >
+          {done ? "✓" : n}
+        </Tick>
         <Box flex="1" minW={{ base: "70%", md: "0" }} fontSize={{ base: "base", md: "lg" }}>
           {s.says}
         </Box>

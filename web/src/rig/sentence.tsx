@@ -38,7 +38,8 @@ export function Sentence({ parts, change, workOut }: Props) {
     >
       {parts.map((p, i) =>
         typeof p === "string" ? (
-          <span key={`${i}${p}`}>{p}</span>
+          // A stop or a comma stays with the phrase before it.
+          <span key={`${i}${p}`}>{/^[.,;]/.test(p) ? `\u2060${p}` : p}</span>
         ) : (
           <Fragment key={p.id}>
             <Editor phrase={p} change={change} title={p.label} inSentence />
