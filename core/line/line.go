@@ -113,7 +113,7 @@ type Line struct {
 	Diameter unit.Length
 	// Label is the strength printed on the line or its spool; zero if unknown.
 	Label unit.Force
-	// Wear is the inspection grade: 0 as new, 1 furry, 2 worn, 3 retire.
+	// Wear is the inspection grade: 0 as new, 1 fluffed, 2 worn, 3 retire.
 	Wear int
 	// OwnMu is the friction on smooth metal that the user measured; zero if he did not.
 	OwnMu float64

@@ -109,7 +109,7 @@ var Fields = []Field{
 	}},
 	{Part: WholeRig, JSON: "dry", Name: "dry", Doc: "true if the line stays dry; wet is assumed"},
 	{Part: WholeRig, JSON: "weights", Name: "weights", Doc: "preset of weights by which knots are scored; left out: that of the task"},
-	{Part: WholeRig, JSON: "design_factor", Name: "design factor", Min: 2, Max: 50, Doc: "raises the design factor that follows from load and consequence",
+	{Part: WholeRig, JSON: "design_factor", Name: "safety", Min: 2, Max: 50, Doc: "raises the design factor that follows from load and consequence",
 		number: rigNumber(func(d *Document) *float64 { return &d.DesignFactor })},
 
 	{Part: FittingPart, JSON: "kind", Name: "what it is tied to", Doc: "id of a fitting"},
@@ -154,8 +154,8 @@ var Fields = []Field{
 		Turned: &Turned{"line.diameter", "line diameter", 0.2, 60}, number: lineNumber(func(l *Line) *float64 { return &l.DiameterMM })},
 	{Part: LinePart, JSON: "label_kn", Name: "strength on the label", Unit: "kN", Min: 1e-3, Max: 1e4, Doc: "strength on the label, kN", Hint: "What the maker states, as in 30 kN or 3000 kgf. 0 means: go by the rule.",
 		Turned: &Turned{"line.label", "strength on the label", 0.01, 1}, number: lineNumber(func(l *Line) *float64 { return &l.LabelKN })},
-	{Part: LinePart, JSON: "wear", Name: "wear", Max: 3, Whole: true, Doc: "0 as new, 1 furry, 2 worn, 3 retire", whole: func(x any) *int { return &x.(*Line).Wear }, Values: []Value{
-		{ID: "0", Name: "as new"}, {ID: "1", Name: "furry", Note: "a tenth off"}, {ID: "2", Name: "worn", Note: "a quarter off"}, {ID: "3", Name: "worn out", Note: "half off: retire it"},
+	{Part: LinePart, JSON: "wear", Name: "wear", Max: 3, Whole: true, Doc: "0 as new, 1 fluffed, 2 worn, 3 retire", whole: func(x any) *int { return &x.(*Line).Wear }, Values: []Value{
+		{ID: "0", Name: "as new"}, {ID: "1", Name: "fluffed", Note: "a tenth off"}, {ID: "2", Name: "worn", Note: "a quarter off"}, {ID: "3", Name: "worn out", Note: "half off: retire it"},
 	}},
 	{Part: LinePart, JSON: "mu", Name: "friction of the line", Min: 0.01, Max: 1, Doc: "your own friction coefficient, measured on smooth metal; left out: that of the material",
 		Turned: &Turned{"line.mu", "friction of the line", 0.03, 0.6}, number: lineNumber(func(l *Line) *float64 { return &l.Mu })},

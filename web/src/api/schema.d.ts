@@ -1639,7 +1639,7 @@ export interface components {
             mu?: number;
             /**
              * Format: int64
-             * @description 0 as new, 1 furry, 2 worn, 3 retire
+             * @description 0 as new, 1 fluffed, 2 worn, 3 retire
              */
             wear?: number;
         };

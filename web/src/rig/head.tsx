@@ -1,13 +1,12 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { createPortal } from "react-dom";
-import type { Catalogue, Rig, SavedRig } from "../api/client";
-import { conflictOf } from "../api/client";
-import { useSaveRig } from "../api/hooks";
+import type { Catalogue, Rig } from "../api/client";
 import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
-import { type Conflict, ConflictSheet } from "./conflict";
+import { ConflictSheet } from "./conflict";
 import { RigsSheet } from "./rigs";
+import { useSaving } from "./saving";
 import type { RigActs } from "./use-rig";
 
 const SendSheet = lazy(() => import("./send").then((m) => ({ default: m.SendSheet })));
@@ -142,46 +141,4 @@ function InHead({ children }: { children: React.ReactNode }) {
   const [slot, setSlot] = useState<HTMLElement | null>(null);
   useEffect(() => setSlot(document.getElementById("head-slot")), []);
   return slot && createPortal(children, slot);
-}
-
-export type Saving = ReturnType<typeof useSaving>;
-
-/** Saves a rig over the record it came from, or as a new one; what stands in the way is put to the user. */
-function useSaving(acts: RigActs) {
-  const { mutateAsync, isPending, error, reset } = useSaveRig();
-  const [said, setSaid] = useState("");
-  const [conflict, setConflict] = useState<Conflict>();
-  // Said for a while, then the line is free again.
-  useEffect(() => {
-    if (!said) return;
-    const later = setTimeout(() => setSaid(""), 6000);
-    return () => clearTimeout(later);
-  }, [said]);
-  const save = async (rig: Rig, over: { id: number; revision: number } | undefined = acts.from) => {
-    setSaid("");
-    try {
-      const saved = await mutateAsync({ rig, over });
-      acts.saved(saved);
-      setSaid(over ? "Saved again" : "Saved");
-    } catch (e) {
-      const c = conflictOf<SavedRig>(e);
-      if (c) setConflict({ mine: rig, over, ...c });
-    }
-  };
-  const settle = (how: "mine" | "theirs" | "both" | undefined) => {
-    const c = conflict;
-    setConflict(undefined);
-    reset();
-    if (!c || !how) return;
-    if (how === "theirs") acts.open(c.kept.rig, c.kept);
-    else if (how === "mine") void save(c.mine, { id: c.kept.id, revision: c.kept.revision });
-    else void save({ ...c.mine, name: another(c.mine.name ?? "Rig") }, c.over);
-  };
-  return { save, saving: isPending, said, setSaid, error, conflict, settle };
-}
-
-/** "Slip" → "Slip (2)" → "Slip (3)". */
-function another(name: string): string {
-  const [, base = name, n] = /^(.*) \((\d+)\)$/.exec(name) ?? [];
-  return `${base} (${n ? Number(n) + 1 : 2})`;
 }

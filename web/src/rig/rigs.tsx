@@ -8,7 +8,7 @@ import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
 import { Sheet } from "../ui/sheet";
 import { lineOnly, merge, withLine } from "./document";
-import type { Saving } from "./head";
+import type { Saving } from "./saving";
 import type { RigActs } from "./use-rig";
 
 type Props = {
