@@ -86,6 +86,9 @@ func TestOnAPhoneTheBarHoldsTheAnswer(t *testing.T) {
 	p.press(`[role=dialog] [data-ranked="bowline"] button`)
 	p.see(`[data-testid="foot"]`, "Bowline")
 	p.see(`[data-testid="chosen"]`, "slips")
+	// What is brought into sight is not behind the bar.
+	p.pressText("Why")
+	p.see(`[data-testid="why"]`, "How its place adds up")
 }
 
 // Whatever is added, moved, turned round or removed anywhere: the rig stays one that can be

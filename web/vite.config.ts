@@ -27,5 +27,5 @@ export default defineConfig({
   build: { target: "es2023" },
   server: { proxy: { "/api": "http://127.0.0.1:8080" } },
   // Generous: a busy machine is slow, not wrong.
-  test: { environment: "happy-dom", testTimeout: 60_000, hookTimeout: 60_000 },
+  test: { environment: "happy-dom", testTimeout: 60_000, hookTimeout: 60_000, setupFiles: ["src/test/setup.ts"] },
 });

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"oarweed/core/problem"
+	"oarweed/core/trade"
 	"oarweed/core/unit"
 )
 
@@ -20,13 +21,10 @@ type Fender struct {
 // of the pontoon's edge, the length of the fender, and the diameter of its line.
 type FenderInput struct{ Rail, Pontoon, Fender, Line string }
 
-// hitches is the line that a round turn and two half hitches take on a rail, in diameters:
-// the knot, its tail and the turn round a rail three times as thick.
-const hitches = 60
-
 // HangFender hangs a fender with its middle at the edge of the pontoon, where the boat
-// meets it. The error names the field.
-func HangFender(q FenderInput) (Fender, error) {
+// meets it, by a round turn and two half hitches on a rail of the usual size, which take
+// what the catalogue says. The error names the field.
+func HangFender(c *trade.Catalogue, q FenderInput) (Fender, error) {
 	var l problem.List
 	rail := lengthWithin(&l, "rail", q.Rail, unit.Metre, 0.1, 10)
 	pontoon := lengthWithin(&l, "pontoon", q.Pontoon, unit.Metre, 0, 10)
@@ -39,7 +37,10 @@ func HangFender(q FenderInput) (Fender, error) {
 	if drop < 0 {
 		return Fender{}, problem.New("rail", "is too low for it: the fender would stand above the rail", "hang it level, from both its ends")
 	}
-	return Fender{Drop: drop, Clear: pontoon - fender/2, Line: drop + hitches*line}, nil
+	k := c.Knot("round-turn-two-half-hitches")
+	round := unit.Length(math.Pi) * (unit.Length(c.Fitting("rail").DefaultMM)*unit.Millimetre + line)
+	knotted := line*unit.Length(k.Uses.Diameters+k.Tail.Likely) + round*unit.Length(k.Uses.Turns)
+	return Fender{Drop: drop, Clear: pontoon - fender/2, Line: drop + knotted}, nil
 }
 
 // Coils is how many coils so far across a line of a length makes: length ÷ π·across.

@@ -1,25 +1,30 @@
 package job_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"oarweed/catalogue"
 	"oarweed/core/job"
 )
 
 // A rail 1.2 m up, a pontoon at 0.5 m, a fender of 0.6 m: its middle at the pontoon's edge
 // puts its eye 0.4 m below the rail, its foot 0.2 m above the water. Plain geometry.
 func TestAFenderHangsWithItsMiddleAtThePontoon(t *testing.T) {
-	f, err := job.HangFender(job.FenderInput{Rail: "1.2 m", Pontoon: "0.5 m", Fender: "600 mm", Line: "10 mm"})
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	f, err := job.HangFender(c, job.FenderInput{Rail: "1.2 m", Pontoon: "0.5 m", Fender: "600 mm", Line: "10 mm"})
 	require.NoError(t, err)
 	assert.InDelta(t, 0.4, float64(f.Drop), 1e-9)
 	assert.InDelta(t, 0.2, float64(f.Clear), 1e-9)
-	assert.InDelta(t, 1.0, float64(f.Line), 1e-9)
-	_, err = job.HangFender(job.FenderInput{Rail: "0.6 m", Pontoon: "0.5 m", Fender: "600 mm", Line: "10 mm"})
+	k := c.Knot("round-turn-two-half-hitches")
+	assert.InDelta(t, 0.4+0.010*(k.Uses.Diameters+k.Tail.Likely)+k.Uses.Turns*math.Pi*0.035, float64(f.Line), 1e-9, "on a rail of 25 mm")
+	_, err = job.HangFender(c, job.FenderInput{Rail: "0.6 m", Pontoon: "0.5 m", Fender: "600 mm", Line: "10 mm"})
 	assert.ErrorContains(t, err, "level")
-	_, err = job.HangFender(job.FenderInput{Rail: "high", Pontoon: "low", Fender: "fat", Line: "thick"})
+	_, err = job.HangFender(c, job.FenderInput{Rail: "high", Pontoon: "low", Fender: "fat", Line: "thick"})
 	for _, field := range []string{"rail", "pontoon", "fender", "line"} {
 		assert.ErrorContains(t, err, field)
 	}

@@ -49,21 +49,19 @@ func rounded(f unit.Force) unit.Force {
 	return unit.Force(math.Round(float64(f)/step) * step)
 }
 
-var numbers = [...]string{"", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"}
-
-// Times says a multiple as a person would: halves up to twelve, whole numbers beyond.
+// Times says a multiple as a person would: halves up to ten, whole numbers beyond.
 func Times(x float64) string {
 	half := math.Round(2*x) / 2
 	switch whole := int(half); {
 	case x < 0.75:
 		return fmt.Sprintf("%.2g times", x)
-	case half > 12:
+	case half > 10:
 		return fmt.Sprintf("%.0f times", float64(rounded(unit.Force(x))))
 	case half == 1:
 		return "once"
 	case half == float64(whole):
-		return numbers[whole] + " times"
+		return Number(whole) + " times"
 	default:
-		return numbers[whole] + " and a half times"
+		return Number(whole) + " and a half times"
 	}
 }

@@ -360,7 +360,7 @@ func (s *School) Friction(q FrictionQuery) (*Friction, error) {
 
 // HangFender works out how a fender hangs.
 func (s *School) HangFender(q FenderQuery) (*FenderAnswer, error) {
-	f, err := job.HangFender(job.FenderInput(q))
+	f, err := job.HangFender(s.Trade(), job.FenderInput(q))
 	if err != nil {
 		return nil, err
 	}

@@ -29,6 +29,7 @@ type Card struct {
 	Verdict  string
 	Reason   string
 	Off      string
+	Evidence string // of the figure in the verdict
 	Cautions []string
 	// Shape is the knot's drawing, nil for none.
 	Shape *shape.Shape
@@ -109,6 +110,7 @@ func (c Card) draw(ctx context.Context, s surface) error {
 	y = paragraphOn(s, c.Verdict, right, y+5, cardW-edge-right, 10.5, true, ink, 9)
 	y = paragraphOn(s, c.Reason, right, y+1, cardW-edge-right, 9, false, ink, 4)
 	y = paragraphOn(s, "Off: "+c.Off, right, y+0.5, cardW-edge-right, 9, false, ink, 4)
+	y = paragraphOn(s, c.Evidence, right, y+0.5, cardW-edge-right, 6.5, false, quiet, 3)
 	y = max(y, below) + 2
 	side := 0.0
 	if c.Link != "" {

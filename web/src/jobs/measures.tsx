@@ -53,7 +53,7 @@ function FenderHeight() {
             : `Its foot stays ${reach(data.clear_m)} above the water.`}
           <Evidence
             tag="computed"
-            source="its middle at the edge of the pontoon; sixty diameters of line for a round turn and two half hitches"
+            source="its middle at the edge of the pontoon; the line that a round turn and two half hitches take on a 25 mm rail, with their usual tail (our estimates)"
           />
           <Box fontSize="md" color="quiet">
             A pontoon rises and falls with you; on a fixed quay look again as the tide goes.

@@ -6,7 +6,7 @@ import { useCatalogue, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
-import { Evidence } from "../ui/evidence";
+import { Evidence, Sign } from "../ui/evidence";
 import { force, length, range, reach, seconds, times } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Page, Title } from "../ui/page";
@@ -150,7 +150,7 @@ function Row({ clamp: r, drawn }: { clamp: Clamp; drawn: boolean }) {
               {seconds(c.seconds)}; cut {reach(c.cut_m)}
             </div>
             <div>
-              bears {range(c.capacity_kn, (kN) => force(kN, false))}
+              bears {range(c.capacity_kn, (kN) => force(kN, false))} <Sign tag={c.capacity_kn.tag} />
               {c.times ? `, ${times(c.times)} × the load` : ""}
             </div>
             {c.first && <div>{c.first}</div>}

@@ -2,7 +2,7 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import type { Catalogue, Choice, Rig, Schemas } from "../api/client";
 import { Along, lookOf } from "../ui/drawing";
-import { Mark } from "../ui/evidence";
+import { Mark, Sign } from "../ui/evidence";
 import { force, length } from "../ui/format";
 import { Acts } from "./band-acts";
 import { height, middle, Pull, RopeRun, Scale } from "./band-rope";
@@ -13,7 +13,11 @@ import { Thing } from "./thing";
 type Whole = Schemas["RigAnswer"];
 
 /** What is drawn of a chosen knot: it stays the same while only the load changes. */
-export type Shown = Pick<Choice, "knot" | "name" | "drawn" | "kind"> & { fails: string; capacity: number };
+export type Shown = Pick<Choice, "knot" | "name" | "drawn" | "kind"> & {
+  fails: string;
+  capacity: number;
+  tag: Choice["strength"]["capacity_kn"]["tag"];
+};
 
 export const shownOf = (c: Choice): Shown => ({
   knot: c.knot,
@@ -22,6 +26,7 @@ export const shownOf = (c: Choice): Shown => ({
   kind: c.kind,
   fails: c.strength.fails,
   capacity: c.strength.capacity_kn.likely,
+  tag: c.strength.capacity_kn.tag,
 });
 
 type Props = {
@@ -237,6 +242,7 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
           ]
             .filter(Boolean)
             .join(": ")}
+          {gives && capacity !== undefined && <Sign tag={chosen.tag} />}
         </Tag>
       )}
       {!chosen && (

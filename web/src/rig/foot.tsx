@@ -2,6 +2,7 @@ import { Box, chakra } from "@chakra-ui/react";
 import { memo, useState } from "react";
 import type { Answer, Choice } from "../api/client";
 import { Drawing, type Look } from "../ui/drawing";
+import { Sign } from "../ui/evidence";
 import { Sheet } from "../ui/sheet";
 import { State } from "../ui/verdict";
 import { halves, Ranks } from "./ranks";
@@ -46,7 +47,10 @@ export const Foot = memo(function Foot(p: {
               </Box>
               <Box fontSize="15px" css={{ "& [data-hold]": { color: "inherit" } }}>
                 {answer.rig.dry ? "dry " : "wet "}
-                <State hold={answer.rig.dry ? c.dry : c.wet} when="" /> &nbsp;{halves(c.strength.times)} ×
+                <State hold={answer.rig.dry ? c.dry : c.wet} when="" /> &nbsp;{halves(c.strength.times)} ×{" "}
+                <Box as="span" css={{ "& [role=img]": { color: "inherit" } }}>
+                  <Sign tag={c.strength.capacity_kn.tag} />
+                </Box>
               </Box>
             </Box>
             <Box fontSize="15px" textAlign="center">

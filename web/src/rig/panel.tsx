@@ -7,7 +7,7 @@ import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing, type Look, useAspect } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { force, reach, seconds, short } from "../ui/format";
+import { reach, seconds, short } from "../ui/format";
 import { Cautions, Flag } from "../ui/notes";
 import { Card } from "../ui/page";
 import { Sheet } from "../ui/sheet";
@@ -288,7 +288,3 @@ export function Nothing({ answer }: { answer: Answer }) {
     </Card>
   );
 }
-
-/** What a knot bears, in short. */
-export const bears = (c: Choice, fishing: boolean) =>
-  `${c.strength.fails} at ${force(c.strength.capacity_kn.likely, fishing)}`;

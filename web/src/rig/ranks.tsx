@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Answer, Choice } from "../api/client";
 import { Press } from "../ui/button";
 import { Drawing, type Look } from "../ui/drawing";
+import { Sign } from "../ui/evidence";
 import { times } from "../ui/format";
 import { Sheet } from "../ui/sheet";
 import { State } from "../ui/verdict";
@@ -159,6 +160,7 @@ const Row = memo(function Row(p: {
             {" "}
             ×
           </Box>
+          <Sign tag={c.strength.capacity_kn.tag} />
         </Box>
       </RowButton>
     </Box>

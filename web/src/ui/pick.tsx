@@ -52,27 +52,13 @@ export function Select(props: {
   first?: string;
   list: readonly { id: string; name: string }[];
   label?: string;
-  plain?: boolean;
   /** As wide as its place. */
   wide?: boolean;
 }) {
-  const { value, set, first, list, label, plain, wide } = props;
+  const { value, set, first, list, label, wide } = props;
   return (
-    <NativeSelect.Root flex={plain ? "none" : undefined} w={wide ? "100%" : undefined}>
-      <NativeSelect.Field
-        aria-label={label}
-        value={value}
-        onChange={(e) => set(e.currentTarget.value)}
-        {...(plain && {
-          bg: "transparent",
-          color: "inherit",
-          border: "none",
-          maxW: { base: "116px", sm: "170px" },
-          fontSize: "md",
-          ps: "1",
-          pe: { base: "6", sm: "8" },
-        })}
-      >
+    <NativeSelect.Root w={wide ? "100%" : undefined}>
+      <NativeSelect.Field aria-label={label} value={value} onChange={(e) => set(e.currentTarget.value)}>
         {first !== undefined && <option value="">{first}</option>}
         {list.map((o) => (
           <option key={o.id} value={o.id}>
