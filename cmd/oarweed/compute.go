@@ -105,6 +105,12 @@ func (c holdCommand) Run(e *env) error {
 	return e.answer(func(s *app.School) (any, error) { return s.Hold(c.HoldQuery) })
 }
 
+type towCommand struct{ app.TowQuery }
+
+func (c towCommand) Run(e *env) error {
+	return e.answer(func(s *app.School) (any, error) { return s.Tow(c.TowQuery) })
+}
+
 type shackleCommand struct{ app.ShackleQuery }
 
 func (c shackleCommand) Run(e *env) error {

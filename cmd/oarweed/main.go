@@ -32,6 +32,7 @@ type commands struct {
 	Load      loadCommand      `cmd:"" help:"Work out a load: wind, share, snatch, drag or hand."`
 	Hold      holdCommand      `cmd:"" help:"Say what hand holds a load by a hitch or by so many turns."`
 	Shackle   shackleCommand   `cmd:"" help:"List clamps and stoppers of a soft shackle."`
+	Tow       towCommand       `cmd:"" help:"Say where a tow line is made fast for the length a rider wants."`
 	Procedure procedureCommand `cmd:"" help:"Give a job as a card; without an id, list them."`
 	Sayings   sayingsCommand   `cmd:"" help:"Work common sayings out on a rig."`
 	Method    methodCommand    `cmd:"" help:"Write the page of every formula, figure and source, as Markdown."`

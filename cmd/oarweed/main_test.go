@@ -166,6 +166,12 @@ func TestRigMapLoadShackleProcedure(t *testing.T) {
 	doc, _, err = oarweed(t, "", "hold", "--hitch", "winch", "--load", "2.4kN")
 	require.NoError(t, err)
 	assert.Contains(t, doc["says"], "5 turns and a half hold 2.4 kN")
+	doc, _, err = oarweed(t, "", "tow", "--takeoffs", "60ft,65ft,…,85ft", "--want", "68ft", "--on", "pylon")
+	require.NoError(t, err)
+	assert.InDelta(t, 70*0.3048, doc["takeoff_m"], 1e-9)
+	assert.InDelta(t, 2*0.3048, doc["take_up_m"], 1e-9)
+	assert.Equal(t, "tow-pylon-hitch", doc["hitch"])
+	assert.Contains(t, doc["says"], "70 ft (21.3 m) take-off and take up 61 cm (2 ft)")
 	doc, _, err = oarweed(t, "", "shackle", "--diameter", "8mm")
 	require.NoError(t, err)
 	assert.Len(t, doc["rows"], 5)
@@ -176,6 +182,7 @@ func TestRigMapLoadShackleProcedure(t *testing.T) {
 		{"rig"}, {"rig", "sink"}, {"shackle", "--diameter", "0.2mm"}, {"shackle", "--diameter", "1e308 m"}, {"map", "--x", "colour", "--y", "load"}, {"load"}, {"load", "tide"}, {"load", "wind", "--loa", "30ft", "--wind", "stiff"},
 		{"load", "snatch", "--mass", "100", "--speed", "1", "--length", "8m", "--diameter", "12mm", "--material", "spaghetti"},
 		{"shackle", "--diameter", "wide"}, {"hold", "--load", "heavy"}, {"hold", "--hitch", "knitting", "--load", "1kN"}, {"procedure", "swim"}, {"procedure", "jam"},
+		{"tow", "--want", "90ft"}, {"tow", "--takeoffs", "60ft,…"},
 	} {
 		doc, _, err := oarweed(t, quay, args...)
 		assert.ErrorIs(t, err, errShown, args)

@@ -103,6 +103,9 @@ func fitOf(r *rig.Rig, k *knot.Knot) float64 {
 	if r.Fitting != nil {
 		on = r.Fitting.Kind.ID
 	}
+	if r.Along {
+		return k.Tasks[r.Task.ID].For(on, string(rig.Along), string(r.Water), string(r.Stay))
+	}
 	return k.Tasks[r.Task.ID].For(on, string(r.Water), string(r.Stay))
 }
 

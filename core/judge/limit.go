@@ -86,6 +86,8 @@ type (
 	}
 	// RefusesSurface: not on this, and why.
 	RefusesSurface struct{ Why string }
+	// SlidesAlong the long thing that it goes round: made for a pull across it.
+	SlidesAlong struct{ Fitting *rig.FittingKind }
 	// OneLeg: it holds only with both its parts loaded.
 	OneLeg struct{ Knot *knot.Knot }
 	// ShakesOut of what the load does to it.
@@ -125,6 +127,7 @@ func (BarelySuits) Gate() Gate     { return TaskGate }
 func (FishingLine) Gate() Gate     { return MaterialGate }
 func (OutsideRange) Gate() Gate    { return RangeGate }
 func (RefusesSurface) Gate() Gate  { return SurfaceGate }
+func (SlidesAlong) Gate() Gate     { return SurfaceGate }
 func (OneLeg) Gate() Gate          { return LegsGate }
 func (ShakesOut) Gate() Gate       { return ShakeGate }
 func (Doubtful) Gate() Gate        { return HoldGate }
@@ -183,6 +186,9 @@ func (v Verdict) limits() []Reason {
 		if why, no := k.RefusesSurface[r.Fitting.Surface]; no {
 			add(RefusesSurface{why})
 		}
+	}
+	if r.Along && !k.Along {
+		add(SlidesAlong{r.Fitting.Kind})
 	}
 	if k.BothLegs && !r.Task.BothLegs {
 		add(OneLeg{k})

@@ -80,6 +80,8 @@ type Knot struct {
 	OneOf *OneOf `json:"one_of,omitempty" yaml:"one_of"`
 	// Range of line it is tied in; nil: any.
 	Range *Range `json:"range,omitempty"`
+	// Along: it grips against a pull along a post, a rail or a spar.
+	Along bool `json:"along,omitempty"`
 	// BothLegs: it holds only while both of its parts are loaded.
 	BothLegs bool `json:"both_legs,omitempty" yaml:"both_legs"`
 	// Efficiency is the share of the line's strength kept; the first entry that

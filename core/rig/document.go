@@ -47,6 +47,14 @@ const (
 	Months Stay = "months" // left and forgotten
 )
 
+// Pull is which way a line pulls on the long thing that it is tied to.
+type Pull string
+
+const (
+	Across Pull = "across" // square to a post, a rail, a spar
+	Along  Pull = "along"  // lengthwise
+)
+
 // Water a line is fished in.
 type Water string
 
@@ -120,6 +128,9 @@ type Joint struct {
 	DistanceM float64 `json:"distance_m,omitempty"`
 	// Stay is how long it is left; left out: as is usual for the task.
 	Stay Stay `json:"stay,omitempty"`
+	// Pull is which way the line pulls on a post, a rail or a spar; left out: as is usual
+	// for the task.
+	Pull Pull `json:"pull,omitempty"`
 	// EyeMM is the clear length of the eye or loop that is tied; left out: as small as the
 	// thing it goes round allows.
 	EyeMM float64 `json:"eye_mm,omitempty"`

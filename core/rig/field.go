@@ -135,6 +135,10 @@ var Fields = []Field{
 	{Part: JointPart, JSON: "distance_m", Name: "distance to cast off from", Unit: "m", Max: 500, Doc: "distance to cast off from, m; counts where it comes off from a distance", Default: "3", Why: "no distance given",
 		Hint:   "From the hand to the thing it is tied to. The line needed is twice that and the knot.",
 		Turned: &Turned{"distance", "distance to cast off from", 0.5, 50}, number: jointNumber(func(j *Joint) *float64 { return &j.DistanceM })},
+	{Part: JointPart, JSON: "pull", Name: "which way it pulls", Doc: "which way the line pulls on a post, a rail or a spar; left out: as is usual for the task", Values: []Value{
+		{ID: string(Across), Name: "across it", If: "If it pulls across,"},
+		{ID: string(Along), Name: "along it", Note: "lengthwise: what only goes round slides", If: "If it pulls along it,"},
+	}},
 	{Part: JointPart, JSON: "stay", Name: "how long it stays", Doc: "how long it is left as it is tied; left out: as is usual for the task", Values: []Value{
 		{ID: string(Hour), Name: "for an hour", Note: "somebody is near; what is undone fast counts more", If: "If it stays for an hour,"},
 		{ID: string(Night), Name: "overnight", If: "If it stays overnight,"},

@@ -27,6 +27,8 @@ type Rig struct {
 	Distance unit.Length
 	// Stay is how long it is left.
 	Stay Stay
+	// Along: it pulls lengthwise on the long thing it is tied to.
+	Along bool
 	// Eye is the clear length of the eye; 0: as small as the thing allows.
 	Eye unit.Length
 	// Bare: its finishing wraps are left out.
@@ -139,6 +141,13 @@ func (t *Vocabulary) resolve(d Document, at [3]string) (*Rig, error) {
 		}
 		def(at[1]+".joint.stay", string(joint.Stay), "usual for this task")
 	}
+	pull := joint.Pull
+	if pull == "" {
+		pull = r.Task.Pull
+	} else {
+		FieldOf(JointPart, "pull").checkWord(at[1]+".joint.", string(pull), &l)
+	}
+	r.Along = pull == Along && r.Fitting != nil && r.Fitting.Kind != nil && r.Fitting.Kind.Long
 	FieldOf(JointPart, "stay").checkWord(at[1]+".joint.", string(joint.Stay), &l)
 	if joint.Finish != "" {
 		FieldOf(JointPart, "finish").checkWord(at[1]+".joint.", string(joint.Finish), &l)

@@ -24,6 +24,8 @@ type FittingKind struct {
 	NoSurface bool `json:"no_surface,omitempty" yaml:"no_surface"`
 	// Passes says what the line has to do with the fitting's opening.
 	Passes Passes `json:"passes,omitempty" enum:"threads,stops"`
+	// Long: a line can pull along it, as on a post or a spar.
+	Long bool `json:"long,omitempty"`
 	// DrawnAs names its picture on the line drawing; empty: as a line or a spar.
 	DrawnAs string `json:"drawn_as,omitempty" yaml:"drawn_as" enum:"ring,clew,post,rail,bollard,cleat,gap,eye,hook,unseen"`
 }
@@ -75,6 +77,8 @@ type Task struct {
 	Stay Stay `json:"stay,omitempty" enum:"hour,night,months"`
 	// Eye: what is tied is an eye, whose size may be asked for.
 	Eye bool `json:"eye,omitempty"`
+	// Pull is which way it usually pulls on a long thing; empty: across.
+	Pull Pull `json:"pull,omitempty" enum:"across,along"`
 	// BothLegs: both parts of what is tied take the load.
 	BothLegs bool `json:"both_legs,omitempty" yaml:"both_legs"`
 	// Instead is what to do where no knot will do.

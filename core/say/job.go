@@ -8,6 +8,7 @@ import (
 	"oarweed/core/judge"
 	"oarweed/core/knot"
 	"oarweed/core/load"
+	"oarweed/core/towline"
 	"oarweed/core/unit"
 )
 
@@ -39,6 +40,23 @@ func classOf(h *knot.HoldClass, wet bool) knot.Class {
 		return h.Wet
 	}
 	return h.Dry
+}
+
+// TowPlace says where a tow line is made fast; hitch is the knot of the place, nil where
+// a take-off fits.
+func TowPlace(p towline.Place, hitch *knot.Knot) string {
+	both := func(l unit.Length) string {
+		return fmt.Sprintf("%.3g ft (%s)", float64(l/unit.Foot), l)
+	}
+	if p.Hitch == "" {
+		return fmt.Sprintf("Take the %s take-off as it is: its loop goes on from the rider's side.", both(p.Takeoff))
+	}
+	mark := "from its loop"
+	if p.Below {
+		mark = "from the shortest take-off, in the line itself"
+	}
+	return fmt.Sprintf("Take the %s take-off and take up %s (%.2g ft): the %s sits so far %s toward the handle. What is left lies slack in the boat, clear of feet.",
+		both(p.Takeoff), Reach(p.TakeUp), float64(p.TakeUp/unit.Foot), lower(hitch.Name), mark)
 }
 
 // Relief says what was worked out for freeing a jammed line.

@@ -32,6 +32,8 @@ func Reason(r judge.Reason) string {
 		return "Fishing line is no rope: it cuts, and it cannot be let go by hand."
 	case judge.OutsideRange:
 		return fmt.Sprintf("This line is %s: %s.", rangeIs(x, x.Is), x.Of.Why)
+	case judge.SlidesAlong:
+		return fmt.Sprintf("It slides along the %s: it is for a pull across it.", x.Fitting.Name)
 	case judge.OneLeg:
 		return "It holds only while both of its parts are loaded, and here one is."
 	case judge.ShakesOut:
@@ -119,6 +121,8 @@ func Mend(r judge.Reason) string {
 		return "Take another line."
 	case judge.RefusesSurface:
 		return "Put it on rough wood, or take a rated sling."
+	case judge.SlidesAlong:
+		return "Lead the line across it, or put a stop or a cleat on it."
 	case judge.OneLeg:
 		return "Load both parts alike, or take a hitch that one part may load."
 	case judge.ShakesOut:

@@ -18,6 +18,8 @@ type Procedure struct {
 	// Needs is the task whose lines its computed words come from, [AnyTask] for whatever
 	// rig is at hand; empty if none.
 	Needs string `json:"needs"`
+	// Serves are the tasks at whose rigs the job is offered.
+	Serves []string `json:"serves,omitempty"`
 	// Relieves: riding turns and turns on the winch are worked out for it.
 	Relieves bool `json:"relieves,omitempty"`
 }
@@ -31,7 +33,7 @@ type ProcedureStep struct {
 	Says    string `json:"says"`
 	Knot    string `json:"knot,omitempty"`
 	Step    int    `json:"step,omitempty"`
-	Picture string `json:"picture,omitempty" enum:"lashing-1,lashing-2,lashing-3,lashing-4,reeve-1,reeve-2,winch-cause,winch-clear,winch-lead,winch-haul,winch-freed,winch-ease,clutch-cause,clutch-clear,clutch-lead,clutch-haul,clutch-freed,clutch-ease"`
+	Picture string `json:"picture,omitempty" pattern:"^[a-z]+(-[a-z0-9]+)*$"`
 }
 
 // Blanks are the words that a procedure may leave to be worked out.
@@ -47,6 +49,11 @@ func (c *Catalogue) checkProcedures(l *problem.List) {
 		if p.Needs != "" && p.Needs != AnyTask && !slices.Contains(v.Tasks, p.Needs) {
 			l.Add(path+".needs", fmt.Sprintf("%q is not a task", p.Needs), "use a task id")
 		}
+		for _, id := range p.Serves {
+			if !slices.Contains(v.Tasks, id) {
+				l.Add(path+".serves", fmt.Sprintf("%q is not a task", id), "use a task id")
+			}
+		}
 		for _, id := range p.Cautions {
 			if !slices.Contains(v.Cautions, id) {
 				l.Add(path+".cautions", fmt.Sprintf("%q is not a caution", id), "use a caution id")
@@ -54,6 +61,9 @@ func (c *Catalogue) checkProcedures(l *problem.List) {
 		}
 		for i, s := range p.Steps {
 			at := fmt.Sprintf("%s.steps[%d]", path, i)
+			if s.Knot == "" && s.Picture == "" {
+				l.Add(at, "shows nothing", "name a knot or a picture")
+			}
 			if s.Knot != "" && c.Knot(s.Knot) == nil {
 				l.Add(at+".knot", fmt.Sprintf("%q is not a knot here", s.Knot), "use a knot id")
 			}

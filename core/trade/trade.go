@@ -147,7 +147,7 @@ func (c *Catalogue) CautionTexts(ids []string) []rig.Caution {
 // words is what a knot may refer to.
 func (c *Catalogue) words() knot.Vocabulary {
 	var v knot.Vocabulary
-	for _, f := range []*rig.Field{rig.FieldOf(rig.WholeRig, "water"), rig.FieldOf(rig.JointPart, "stay")} {
+	for _, f := range []*rig.Field{rig.FieldOf(rig.WholeRig, "water"), rig.FieldOf(rig.JointPart, "stay"), rig.FieldOf(rig.JointPart, "pull")} {
 		for _, x := range f.Values {
 			v.Circumstances = append(v.Circumstances, x.ID)
 		}

@@ -48,7 +48,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	config.SchemasPath = ""
 	config.CreateHooks = nil
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
-	group := r.Group("", tenant(school), cached(time.Now()))
+	group := r.Group("", tenant(school), cached(time.Now()), inUnits)
 	a := humagin.NewWithGroup(r, group, config)
 	for _, t := range tags {
 		a.OpenAPI().Tags = append(a.OpenAPI().Tags, &t)

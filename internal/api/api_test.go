@@ -446,3 +446,30 @@ func TestLookedOverByTwo(t *testing.T) {
 	assert.Equal(t, rig.Person, list[0].Rig.Consequence)
 	assert.False(t, list[0].First.At.IsZero() || list[0].ReceivedAt.IsZero())
 }
+
+func TestTextsInTheUnitsAskedFor(t *testing.T) {
+	srv := start(t)
+	named := strings.Replace(quay, `"chain"`, `"name":"My 12 mm line","chain"`, 1)
+	res, usual := call(t, srv, "POST", "/api/v1/choices", named)
+	require.Equal(t, http.StatusOK, res.StatusCode, usual)
+	res, inches := call(t, srv, "POST", "/api/v1/choices", named, "Units", "in")
+	require.Equal(t, http.StatusOK, res.StatusCode, inches)
+	assert.Equal(t, "Units", res.Header.Get("Vary"))
+	assert.Regexp(t, `\d kN`, usual)
+	assert.NotRegexp(t, `\d (kN|mm|cm)[^²/]`, inches)
+	assert.Regexp(t, `\d lbf`, inches)
+	var a, b app.Answer
+	require.NoError(t, json.Unmarshal([]byte(usual), &a))
+	require.NoError(t, json.Unmarshal([]byte(inches), &b))
+	assert.Equal(t, a.Ranked[0].Strength.CapacityKN.Likely, b.Ranked[0].Strength.CapacityKN.Likely, "numbers stay in the unit of their name")
+
+	// What people wrote stays as they wrote it.
+	res, text := call(t, srv, "POST", "/api/v1/rigs", `{"rig":`+named+`}`, "Units", "in")
+	require.Equal(t, http.StatusCreated, res.StatusCode, text)
+	assert.Contains(t, text, "My 12 mm line")
+	res, text = call(t, srv, "POST", "/api/v1/choices", quay, "Units", "stone")
+	assert.Equal(t, http.StatusBadRequest, res.StatusCode)
+	assert.Contains(t, problemOf(t, res, text).Detail, "kgf")
+	_, text = call(t, srv, "GET", "/api/v1/quantity?kind=length&text=2&bare=in", "")
+	assert.Contains(t, text, "50.8 mm")
+}

@@ -59,6 +59,11 @@ func jobs(a huma.API) {
 			out, err := of(ctx).HangFender(in.FenderQuery)
 			return answered(ctx, out, err)
 		})
+	huma.Register(a, op("jobs", "tow", http.MethodGet, "/tow", "Where a tow line is made fast for the length a rider wants"),
+		func(ctx context.Context, in *struct{ app.TowQuery }) (*body[*app.TowAnswer], error) {
+			out, err := of(ctx).Tow(in.TowQuery)
+			return answered(ctx, out, err)
+		})
 	huma.Register(a, op("jobs", "coils", http.MethodGet, "/coils", "How many coils a line makes"),
 		func(ctx context.Context, in *struct{ app.CoilsQuery }) (*body[*app.CoilsAnswer], error) {
 			out, err := of(ctx).Coils(in.CoilsQuery)
@@ -96,19 +101,27 @@ func jobs(a huma.API) {
 			Kind string `query:"kind" enum:"length,force" required:"true"`
 			Text string `query:"text" maxLength:"60"`
 			// Bare is the unit of a number without one.
-			Bare string `query:"bare" enum:"mm,m,kN,lb" default:"mm"`
+			Bare string `query:"bare" enum:"mm,m,in,ft,kN,kgf,lb" default:"mm"`
 		}) (*body[Quantity], error) {
 			if in.Kind == "force" {
 				bare := unit.Kilonewton
-				if in.Bare == "lb" {
+				switch in.Bare {
+				case "lb":
 					bare = unit.Pound
+				case "kgf":
+					bare = unit.Kilogram
 				}
 				f, err := unit.ParseForce(in.Text, bare)
 				return answered(ctx, Quantity{f.KN(), f.String(), f.Pounds()}, err)
 			}
 			bare := unit.Millimetre
-			if in.Bare == "m" {
+			switch in.Bare {
+			case "m":
 				bare = unit.Metre
+			case "in":
+				bare = unit.Inch
+			case "ft":
+				bare = unit.Foot
 			}
 			d, err := unit.ParseLength(in.Text, bare)
 			return answered(ctx, Quantity{d.MM(), d.String(), d.Inches()}, err)

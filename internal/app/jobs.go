@@ -171,6 +171,24 @@ type FenderAnswer struct {
 	LineM  float64 `json:"line_m"`
 }
 
+// TowQuery is a tow line and the length wanted of it, as typed.
+type TowQuery struct {
+	Takeoffs string `query:"takeoffs" default:"60ft,65ft,…,85ft" maxLength:"600" help:"lengths from the handle, the last is the line's end; … goes on by the last step"`
+	Want     string `query:"want" default:"68ft" maxLength:"40" help:"length wanted"`
+	On       string `query:"on" default:"pylon" enum:"pylon,hook,eye" help:"what it is made fast to"`
+}
+
+// TowAnswer is where it is made fast.
+type TowAnswer struct {
+	TakeoffM float64 `json:"takeoff_m" doc:"the take-off used, or from which the hitch is measured"`
+	TakeUpM  float64 `json:"take_up_m" doc:"how far the hitch sits from it toward the handle"`
+	Hitch    string  `json:"hitch" doc:"knot by which it is made fast; empty where the take-off fits"`
+	Says     string  `json:"says"`
+	// TakeoffsM are all of them, the shortest first; WantM is the length wanted.
+	TakeoffsM []float64 `json:"takeoffs_m" nullable:"false"`
+	WantM     float64   `json:"want_m"`
+}
+
 // CoilsQuery is a line to be coiled, as typed.
 type CoilsQuery struct {
 	Length string `query:"length" default:"25m" help:"length of the line"`

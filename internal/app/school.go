@@ -13,6 +13,7 @@ import (
 	"context"
 	"fmt"
 	"maps"
+	"slices"
 	"sync"
 	"sync/atomic"
 
@@ -26,6 +27,7 @@ import (
 	"oarweed/core/rank"
 	"oarweed/core/rig"
 	"oarweed/core/say"
+	"oarweed/core/towline"
 	"oarweed/core/trade"
 	"oarweed/core/unit"
 	"oarweed/core/whatif"
@@ -365,6 +367,27 @@ func (s *School) HangFender(q FenderQuery) (*FenderAnswer, error) {
 		return nil, err
 	}
 	return &FenderAnswer{f.Drop.M(), f.Clear.M(), f.Line.M()}, nil
+}
+
+// Tow finds where a tow line is made fast for a wanted length.
+func (s *School) Tow(q TowQuery) (*TowAnswer, error) {
+	var l problem.List
+	offs, err := towline.ParseTakeoffs(q.Takeoffs)
+	l.Take("", err)
+	want, err := unit.ParseLength(q.Want, unit.Metre)
+	l.Take("want", err)
+	if err := l.Err(); err != nil {
+		return nil, err
+	}
+	p, err := towline.Find(offs, want, towline.On(q.On))
+	if err != nil {
+		return nil, err
+	}
+	out := &TowAnswer{TakeoffM: p.Takeoff.M(), TakeUpM: p.TakeUp.M(), Hitch: p.Hitch, Says: say.TowPlace(p, s.Trade().Knot(p.Hitch)), WantM: want.M()}
+	for _, x := range slices.Sorted(slices.Values(offs)) {
+		out.TakeoffsM = append(out.TakeoffsM, x.M())
+	}
+	return out, nil
 }
 
 // Coils counts the coils of a line.

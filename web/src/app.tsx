@@ -1,5 +1,6 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
-import { lazy, Suspense, useState } from "react";
+import { useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
 import { RigView } from "./rig/view";
 import { Boundary } from "./ui/boundary";
@@ -8,6 +9,7 @@ import { Connection } from "./ui/connection";
 import { FirstVisit, HelpSheet } from "./ui/help";
 import { useKey } from "./ui/keys";
 import { type Light, useLight } from "./ui/light";
+import { prefs, unitsWanted, usePrefs } from "./ui/prefs";
 import { Skip } from "./ui/skip";
 
 const KnotView = lazy(() => import("./knot/view").then((m) => ({ default: m.KnotView })));
@@ -42,7 +44,9 @@ export function App() {
   const [help, setHelp] = useState(false);
   const [find, setFind] = useState(false);
   const go = useNavigate();
-  const where = useLocation().pathname;
+  const { pathname: where, search } = useLocation();
+  useOpening(where + search);
+  const units = useUnits();
   useKey("rig", () => go("/"));
   useKey("knots", () => go("/knots"));
   useKey("jobs", () => go("/jobs"));
@@ -56,7 +60,7 @@ export function App() {
       <Head light={light} setLight={setLight} help={() => setHelp(true)} find={() => setFind(true)} />
       <Connection />
       {where === "/" && <FirstVisit />}
-      <Boundary where={where}>
+      <Boundary key={units} where={where}>
         <Suspense fallback={<Box p="6">Loading…</Box>}>
           <Routes>
             <Route path="/" element={<RigView />} />
@@ -86,6 +90,30 @@ export function App() {
       )}
     </Flex>
   );
+}
+
+/** Opened without an address, the application shows the view that is preferred. */
+function useOpening(address: string) {
+  const go = useNavigate();
+  const first = useRef(true);
+  useEffect(() => {
+    const { opens } = prefs();
+    if (first.current && address === "/" && opens !== "rig") go(`/${opens}`, { replace: true });
+    first.current = false;
+  }, [address, go]);
+}
+
+/** The units wanted; when they change, what was said in others is asked for again. */
+function useUnits(): string {
+  usePrefs();
+  const wanted = unitsWanted();
+  const before = useRef(wanted);
+  const client = useQueryClient();
+  useEffect(() => {
+    if (before.current !== wanted) void client.resetQueries();
+    before.current = wanted;
+  }, [wanted, client]);
+  return wanted;
 }
 
 const Place = chakra(NavLink, {

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { unitsWanted } from "../ui/prefs";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -18,7 +19,11 @@ export type Problem = Schemas["Problem"];
 
 export const api = createClient<paths>({
   baseUrl: location.origin,
-  fetch: (request) => globalThis.fetch(request),
+  fetch: (request) => {
+    const wanted = unitsWanted();
+    if (wanted) request.headers.set("Units", wanted);
+    return globalThis.fetch(request);
+  },
 });
 
 /** What the server said was wrong, as an error that views can show field by field. */

@@ -7,6 +7,7 @@ import {
   useQueryClient,
 } from "@tanstack/react-query";
 import { useRef } from "react";
+import type { bareUnit } from "../ui/format";
 import { api, type Rig, type SavedRig, type Schemas, unwrap } from "./client";
 import { type LoadKind, q } from "./queries";
 
@@ -144,6 +145,6 @@ export async function readRig(text: string): Promise<Rig> {
 }
 
 /** Reads a length (mm) or a force (kN) as typed; throws an ApiError that says what would be understood. */
-export function readQuantity(kind: "length" | "force", text: string, bare: "mm" | "m" | "kN" | "lb") {
+export function readQuantity(kind: "length" | "force", text: string, bare: ReturnType<typeof bareUnit>) {
   return unwrap(api.GET("/api/v1/quantity", { params: { query: { kind, text, bare } } }));
 }

@@ -196,6 +196,12 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/fender", { params: { query }, signal })),
       ...worked,
     }),
+  tow: (query: { takeoffs: string; want: string; on: "pylon" | "hook" | "eye" }) =>
+    queryOptions({
+      queryKey: ["tow", query],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/tow", { params: { query }, signal })),
+      ...worked,
+    }),
   coils: (query: { length: string; across: string }) =>
     queryOptions({
       queryKey: ["coils", query],

@@ -681,6 +681,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/tow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where a tow line is made fast for the length a rider wants */
+        get: operations["tow"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1136,6 +1153,7 @@ export interface components {
         };
         KnotPage: {
             advice?: string;
+            along?: boolean;
             also?: string[];
             backup?: string;
             backup_always?: boolean;
@@ -1556,6 +1574,7 @@ export interface components {
             /** @enum {string} */
             drawn_as?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "hook" | "unseen";
             id: string;
+            long?: boolean;
             name: string;
             no_surface?: boolean;
             /** @enum {string} */
@@ -1581,6 +1600,11 @@ export interface components {
             finish?: "finished" | "bare";
             /** @description id of the knot chosen; empty while open */
             knot?: string;
+            /**
+             * @description which way the line pulls on a post, a rail or a spar; left out: as is usual for the task
+             * @enum {string}
+             */
+            pull?: "across" | "along";
             /**
              * @description how it must come off; left out: as is usual for the task
              * @enum {string}
@@ -1685,6 +1709,8 @@ export interface components {
             may_hold?: boolean;
             name: string;
             person?: boolean;
+            /** @enum {string} */
+            pull?: "across" | "along";
             /** @enum {string} */
             release: "slack" | "under-load" | "distance" | "cut" | "stays";
             start: components["schemas"]["RigStart"];
@@ -1809,6 +1835,24 @@ export interface components {
             /** @enum {string} */
             word: "enough" | "short" | "thin" | "yours";
         };
+        TowAnswer: {
+            /** @description knot by which it is made fast; empty where the take-off fits */
+            hitch: string;
+            says: string;
+            /**
+             * Format: double
+             * @description how far the hitch sits from it toward the handle
+             */
+            take_up_m: number;
+            /**
+             * Format: double
+             * @description the take-off used, or from which the hitch is measured
+             */
+            takeoff_m: number;
+            takeoffs_m: number[];
+            /** Format: double */
+            want_m: number;
+        };
         TradeHold: {
             /** @enum {string} */
             class: "holds" | "marginal" | "slips";
@@ -1822,13 +1866,13 @@ export interface components {
             name: string;
             needs: string;
             relieves?: boolean;
+            serves?: string[] | null;
             steps: components["schemas"]["TradeProcedureStep"][];
             when: string;
         };
         TradeProcedureStep: {
             knot?: string;
-            /** @enum {string} */
-            picture?: "lashing-1" | "lashing-2" | "lashing-3" | "lashing-4" | "reeve-1" | "reeve-2" | "winch-cause" | "winch-clear" | "winch-lead" | "winch-haul" | "winch-freed" | "winch-ease" | "clutch-cause" | "clutch-clear" | "clutch-lead" | "clutch-haul" | "clutch-freed" | "clutch-ease";
+            picture?: string;
             says: string;
             /** Format: int64 */
             step?: number;
@@ -3286,7 +3330,7 @@ export interface operations {
             query: {
                 kind: "length" | "force";
                 text?: string;
-                bare?: "mm" | "m" | "kN" | "lb";
+                bare?: "mm" | "m" | "in" | "ft" | "kN" | "kgf" | "lb";
             };
             header?: never;
             path?: never;
@@ -3601,6 +3645,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LineAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tow: {
+        parameters: {
+            query?: {
+                takeoffs?: string;
+                want?: string;
+                on?: "pylon" | "hook" | "eye";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowAnswer"];
                 };
             };
             /** @description Error */

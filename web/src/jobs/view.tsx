@@ -17,7 +17,9 @@ import { HoldView } from "./hold";
 import { Lashing } from "./lashing";
 import { Measures } from "./measures";
 import { Reeve } from "./reeve";
+import { JobScene, sceneNames } from "./scenes";
 import { SoftShackle } from "./shackle";
+import { TowLine } from "./tow-line";
 import { type Relief, Winch } from "./winch";
 
 /** Sums that are jobs too. */
@@ -40,6 +42,12 @@ const sums: Listed[] = [
     to: "/jobs/measures",
     name: "Fender height and coils",
     when: "How far down a fender hangs and the line it takes; how many coils a line makes.",
+  },
+  {
+    picture: "tow-ask",
+    to: "/jobs/tow-line",
+    name: "Tow line: which take-off",
+    when: "For the length a rider wants: the take-off, or how far up the line a hitch sits.",
   },
   {
     knot: "bowline",
@@ -68,6 +76,14 @@ const jobLink = ({ id, name, when, steps = [] }: Catalogue["procedures"][number]
     step: drawn?.step || undefined,
     picture: steps.find((s) => s.picture)?.picture,
   };
+};
+
+/** Sums that belong to a job. */
+const beside: Record<string, { to: string; name: string }> = {
+  "make-fast-tow": { to: "/jobs/tow-line", name: "Which take-off, for the length wanted" },
+  coil: { to: "/jobs/measures", name: "How many coils" },
+  fender: { to: "/jobs/measures", name: "How far down it hangs" },
+  "tie-shackle": { to: "/jobs/soft-shackle", name: "Choose the pair, and the cord" },
 };
 
 /** Jobs that are more than a knot, each with what it is done with. */
@@ -158,6 +174,7 @@ export function JobView() {
   const catalogue = useCatalogue().data;
   if (id === "soft-shackle") return <SoftShackle />;
   if (id === "turns") return <HoldView />;
+  if (id === "tow-line") return <TowLine />;
   if (id === "measures") return <Measures />;
   if (!catalogue) return <Box p="6">Loading…</Box>;
   return <Job key={id} id={id} catalogue={catalogue} />;
@@ -222,9 +239,16 @@ function Job({ id, catalogue }: { id: string; catalogue: Catalogue }) {
               <Step key={s.says} step={s} n={i + 1} />
             ))}
           </Flex>
-          <Press asChild mt="5" className="no-print">
-            <Link to="/jobs">All jobs</Link>
-          </Press>
+          <Flex gap="3" wrap="wrap" mt="5" className="no-print">
+            {beside[id] && (
+              <Press asChild>
+                <Link to={beside[id].to}>{beside[id].name}</Link>
+              </Press>
+            )}
+            <Press asChild>
+              <Link to="/jobs">All jobs</Link>
+            </Press>
+          </Flex>
         </>
       )}
     </Page>
@@ -246,6 +270,7 @@ const Tick = chakra("button", {
 
 /** A drawing of the job's own, by name and what it shows. */
 function Picture({ of }: { of: string }) {
+  if (sceneNames.includes(of)) return <JobScene of={of} />;
   const [name, what = ""] = of.split("-");
   if (name === "reeve") return <Reeve step={Number(what)} />;
   if (name === "lashing") return <Lashing step={Number(what)} />;

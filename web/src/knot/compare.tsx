@@ -9,7 +9,7 @@ import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
 import { Drawing, type Look } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { capital, length, range, seconds, short } from "../ui/format";
+import { capital, length, range, seconds } from "../ui/format";
 import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
@@ -141,7 +141,7 @@ function rows(a: KnotPage, b: KnotPage, material: string, tasks: Tasks, mm: numb
     )),
     row("Drawn up", (k) => (
       <Flex gap="2" align="center">
-        about {mm ? `${short(k.bulk * mm)} mm thick in ${length(mm)} line, ` : ""}
+        about {mm ? `${length(k.bulk * mm)} thick in ${length(mm)} line, ` : ""}
         {k.bulk} times its line
         <Evidence tag="memory" source="how thick it draws up, our own estimate" />
       </Flex>

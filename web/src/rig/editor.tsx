@@ -3,7 +3,7 @@ import { Fragment, memo, useEffect, useRef, useState } from "react";
 import { ApiError, type Rig } from "../api/client";
 import { readQuantity } from "../api/hooks";
 import { Press } from "../ui/button";
-import { capital } from "../ui/format";
+import { bareUnit, capital, liked } from "../ui/format";
 import type { Phrase } from "./phrases";
 
 type Props = {
@@ -194,7 +194,7 @@ function Typed({
   const [trouble, setTrouble] = useState("");
   const submit = async (typed: string) => {
     try {
-      const q = await readQuantity(phrase.quantity, typed, phrase.bare);
+      const q = await readQuantity(phrase.quantity, typed, bareUnit(phrase.bare));
       if (q.value < 0) setTrouble(`${typed} is below zero – give zero or more`);
       else done(phrase.set(q.value));
     } catch (e) {
@@ -256,7 +256,7 @@ function Typed({
       <Flex gap="2" mt="2" wrap="wrap">
         {phrase.quick.map((q) => (
           <Press key={q} small onClick={() => void submit(q)}>
-            {q === "0" ? (phrase.id === "label" ? "by rule" : "enough") : q}
+            {q === "0" ? (phrase.id === "label" ? "by rule" : "enough") : liked(q)}
           </Press>
         ))}
       </Flex>

@@ -7,7 +7,7 @@ import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing, type Look, useAspect } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { reach, seconds, short } from "../ui/format";
+import { length, reach, seconds } from "../ui/format";
 import { Cautions, Flag } from "../ui/notes";
 import { Card } from "../ui/page";
 import { Sheet } from "../ui/sheet";
@@ -101,7 +101,7 @@ export const Panel = memo(function Panel(p: Props) {
             lineKN={answer.line.capacity_kn.likely}
             fishing={fishing}
           />
-          <Facts choice={c} answer={answer} />
+          <Facts choice={c} answer={answer} jobs={p.catalogue.procedures} />
         </Box>
       </Grid>
       {(c.flags.length > 0 || wraps) && (
@@ -114,14 +114,24 @@ export const Panel = memo(function Panel(p: Props) {
       )}
       <Acts {...p} />
       <Changes rig={settled} knot={c.knot} catalogue={p.catalogue} change={p.change} />
-      {answer.people && <Inspection rig={answer.rig} knot={c.knot} />}
+      {answer.people && <Inspection rig={settled} knot={c.knot} />}
       <Folded answer={answer} choice={c} />
     </Card>
   );
 });
 
 /** Why it stands here, how it comes off, what it takes: a word and a line each. */
-function Facts({ choice: c, answer }: { choice: Choice; answer: Answer }) {
+function Facts({
+  choice: c,
+  answer,
+  jobs,
+}: {
+  choice: Choice;
+  answer: Answer;
+  jobs: Catalogue["procedures"];
+}) {
+  const task = answer.rig.chain[1]?.joint?.task ?? "";
+  const job = jobs.find((j) => j.serves?.includes(task));
   const has = answer.rig.chain[1]?.joint?.tail_m;
   const fact = (name: string, text: React.ReactNode) => (
     <>
@@ -147,7 +157,7 @@ function Facts({ choice: c, answer }: { choice: Choice; answer: Answer }) {
           {has ? ` of your ${reach(has)}` : ""}
           {answer.other && c.needs_other_m ? `, ${reach(c.needs_other_m)} of the other` : ""}, in{" "}
           {seconds(c.seconds.likely)}
-          {c.left_on_mm ? `; leave ${short(c.left_on_mm)} mm on` : `; tail ${reach(c.tail_m)}`}{" "}
+          {c.left_on_mm ? `; leave ${length(c.left_on_mm)} on` : `; tail ${reach(c.tail_m)}`}{" "}
           <Evidence
             bare
             tag="computed"
@@ -155,6 +165,13 @@ function Facts({ choice: c, answer }: { choice: Choice; answer: Answer }) {
           />
         </>,
       )}
+      {job &&
+        fact(
+          "The job",
+          <Link to={`/jobs/${job.id}`} className="link">
+            {job.name}
+          </Link>,
+        )}
     </Grid>
   );
 }

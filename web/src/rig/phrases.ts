@@ -93,6 +93,8 @@ export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phras
     p.load,
     " that ",
     p.character,
+    p.pull && ", pulls ",
+    p.pull,
     p.stay && ", stays ",
     p.stay,
     ", and must come off ",
@@ -145,6 +147,15 @@ function seldom(
       (id) => doc.withJoint(rig, { stay: id as doc.JointDoc["stay"] }),
     );
   }
+  const thing = c.fittings.find((f) => f.id === doc.fittingOf(rig)?.kind);
+  if (thing?.long && task) {
+    all.pull = worded(
+      c,
+      { id: "pull", part: "joint", json: "pull" },
+      joint.pull ?? (task.pull || "across"),
+      (id) => doc.withJoint(rig, { pull: id as doc.JointDoc["pull"] }),
+    );
+  }
   if (groundGroups.includes(task?.group ?? "") || rig.ground) {
     all.ground = worded(
       c,
@@ -186,6 +197,7 @@ function seldom(
     wear: line.wear,
     label: line.label_kn,
     stay: joint.stay && joint.stay !== (task?.stay || "night"),
+    pull: joint.pull && joint.pull !== (task?.pull || "across"),
     ground: rig.ground && rig.ground !== row(c, "rig", "ground")?.default,
     eye: joint.eye_mm,
     // It stands before the thing itself.

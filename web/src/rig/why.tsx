@@ -4,7 +4,7 @@ import type { Answer, Choice, Rig } from "../api/client";
 import { useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Evidence } from "../ui/evidence";
-import { capital, force, range, reach, seconds, short } from "../ui/format";
+import { capital, force, length, range, reach, seconds, short } from "../ui/format";
 import { Outcome } from "./whole";
 
 /** The figures behind an answer, for the curious: each with its interval and its evidence. */
@@ -58,7 +58,7 @@ function Facts({ choice: c, fishing }: { choice: Choice; fishing: boolean }) {
         />
       </Fact>
       <Fact name="Drawn up">
-        about {short(c.bulk_mm)} mm thick
+        about {length(c.bulk_mm)} thick
         <Evidence tag="memory" source="how thick it draws up, in diameters of its line: our own estimate" />
       </Fact>
       <Fact name="Tied in">
@@ -145,7 +145,7 @@ function Rated({ answer }: { answer: Answer }) {
       {answer.line.options.map((o) => (
         <Box key={o.name} fontWeight={o.used ? 700 : 400}>
           {o.used ? "● " : "○ "}
-          {capital(o.name)}: {range(o.mbl_kn, (v) => `${short(v)} kN`)}
+          {capital(o.name)}: {range(o.mbl_kn, (v) => force(v, false))}
           {o.gives ? `, ${o.gives}` : ""} <Evidence tag={o.mbl_kn.tag} source={o.mbl_kn.source} />
         </Box>
       ))}
@@ -153,8 +153,8 @@ function Rated({ answer }: { answer: Answer }) {
       <Box>
         Safety {short(answer.design_factor)} times: {answer.factor_why}{" "}
         <Evidence tag={answer.factor_tag} source="rope-industry guidance on breaking strength" />. The new,
-        dry line is asked to bear {short(answer.needed_kn)} kN at its low end; what is left in the joint at
-        its worst, twice the load.
+        dry line is asked to bear {force(answer.needed_kn, false)} at its low end; what is left in the joint
+        at its worst, twice the load.
       </Box>
       {defaults.map((d) => (
         <Box key={d.field}>

@@ -1,6 +1,7 @@
-import { describe, expect, it } from "vitest";
-import { force, length, range, seconds, short } from "./format";
+import { afterEach, describe, expect, it } from "vitest";
+import { bareUnit, force, length, liked, range, reach, seconds, short } from "./format";
 import { fieldName } from "./notes";
+import { setPrefs } from "./prefs";
 
 describe("numbers", () => {
   it("have three figures and no trailing noughts", () => {
@@ -40,5 +41,42 @@ describe("field names", () => {
     expect(fieldName("peak_kn")).toBe("peak");
     expect(fieldName("learner_id")).toBe("learner");
     expect(fieldName("loa")).toBe("length over all");
+  });
+});
+
+describe("in the units preferred", () => {
+  afterEach(() => setPrefs({ units: "kn", tackle: "lb" }));
+
+  it("says rope in kilograms", () => {
+    setPrefs({ units: "kgf" });
+    expect([force(2.4, false), force(0.05, false), length(12), bareUnit("kN")]).toEqual([
+      "245 kgf",
+      "5.1 kgf",
+      "12 mm",
+      "kgf",
+    ]);
+  });
+
+  it("says rope in inches, feet and pounds, fishing line in kilograms", () => {
+    setPrefs({ units: "in", tackle: "kg" });
+    expect([force(2.4, false), length(12), length(8000), reach(0.61), force(0.089, true)]).toEqual([
+      "540 lbf",
+      "0.47 in",
+      "26 ft",
+      "24 in",
+      "9.1 kg",
+    ]);
+    expect([bareUnit("mm"), bareUnit("m"), bareUnit("kN"), bareUnit("lb")]).toEqual([
+      "in",
+      "ft",
+      "lb",
+      "kgf",
+    ]);
+    expect([liked("8 mm"), liked("2.4 kN"), liked("20 lb"), liked("0")]).toEqual([
+      "0.31 in",
+      "540 lbf",
+      "9.1 kg",
+      "0",
+    ]);
   });
 });

@@ -1,4 +1,5 @@
 import type { Figure } from "../api/client";
+import { prefs } from "./prefs";
 
 /** Three significant figures, no trailing noughts: what these numbers are worth. */
 export function short(value: number): string {
@@ -10,19 +11,45 @@ export function short(value: number): string {
 }
 
 const poundsPerKN = 1000 / (0.45359237 * 9.80665);
+const kilogramsPerKN = 1000 / 9.80665;
 
-/** A force as this kind of user says it: pounds for fishing line, kN or N for rope. */
+/** A force as this kind of user says it: by the preferences, fishing line and rope apart. */
 export function force(kN: number, fishing: boolean): string {
-  if (fishing) {
-    // As it is printed on a spool, or a spring balance is read: two figures, three from a hundred on.
-    const lb = kN * poundsPerKN;
-    return `${short(Number(lb.toPrecision(Math.abs(lb) < 99.5 ? 2 : 3)))} lb`;
-  }
+  const { units, tackle } = prefs();
+  // As it is printed on a spool, or a spring balance is read: two figures, three from a hundred on.
+  const read = (v: number, unit: string) =>
+    `${short(Number(v.toPrecision(Math.abs(v) < 99.5 ? 2 : 3)))} ${unit}`;
+  if (fishing) return tackle === "kg" ? read(kN * kilogramsPerKN, "kg") : read(kN * poundsPerKN, "lb");
+  if (units === "kgf") return read(kN * kilogramsPerKN, "kgf");
+  if (units === "in") return read(kN * poundsPerKN, "lbf");
   return Math.abs(kN) < 0.0995 ? `${short(kN * 1000)} N` : `${short(kN)} kN`;
 }
 
+/** A length in inches, in feet from a yard on. */
+const inches = (mm: number): string =>
+  Math.abs(mm) < 914.4 ? `${short(two(mm / 25.4))} in` : `${short(two(mm / 304.8))} ft`;
+
 export function length(mm: number): string {
+  if (prefs().units === "in") return inches(mm);
   return Math.abs(mm) < 999.5 ? `${short(mm)} mm` : `${short(mm / 1000)} m`;
+}
+
+/** The unit that a bare number is meant in, where the usual one is given. */
+export function bareUnit(usual: "mm" | "m" | "kN" | "lb"): "mm" | "m" | "in" | "ft" | "kN" | "kgf" | "lb" {
+  const { units, tackle } = prefs();
+  if (usual === "lb") return tackle === "kg" ? "kgf" : "lb";
+  if (units === "in") return ({ mm: "in", m: "ft", kN: "lb" } as const)[usual];
+  return usual === "kN" && units === "kgf" ? "kgf" : usual;
+}
+
+/** A usual value, written with its unit, as the preferences have it. */
+export function liked(usual: string): string {
+  const m = /^([\d.]+) (mm|m|kN|lb)$/.exec(usual);
+  if (!m) return usual;
+  const v = Number(m[1]);
+  if (m[2] === "mm") return length(v);
+  if (m[2] === "m") return length(v * 1000);
+  return m[2] === "kN" ? force(v, false) : force(v / poundsPerKN, true);
 }
 
 /** Two significant figures: what an estimate is worth. */
@@ -36,6 +63,7 @@ export function range(f: Figure, write: (value: number) => string): string {
 
 /** A length of line as a person would say it: in centimetres below one metre, two figures. */
 export function reach(m: number): string {
+  if (prefs().units === "in") return inches(m * 1000);
   const cm = m * 100;
   return cm < 99.5 ? `${short(cm < 1 ? Number(cm.toPrecision(1)) : two(cm))} cm` : `${short(two(m))} m`;
 }

@@ -34,6 +34,24 @@ export function HelpSheet(p: {
         set={(hand) => setPrefs({ hand: hand as Prefs["hand"] })}
       />
       <One
+        label="Rope"
+        list={{ kn: "mm, kN", kgf: "mm, kgf", in: "in, lbf" }}
+        value={likes.units}
+        set={(units) => setPrefs({ units: units as Prefs["units"] })}
+      />
+      <One
+        label="Fishing line"
+        list={{ lb: "lb", kg: "kg" }}
+        value={likes.tackle}
+        set={(tackle) => setPrefs({ tackle: tackle as Prefs["tackle"] })}
+      />
+      <One
+        label="Opens with"
+        list={{ rig: "Rig", knots: "Knots", jobs: "Jobs", log: "Log" }}
+        value={likes.opens}
+        set={(opens) => setPrefs({ opens: opens as Prefs["opens"] })}
+      />
+      <One
         label="Text"
         list={{ usual: "Usual", large: "Large" }}
         value={likes.large ? "large" : "usual"}

@@ -7,11 +7,25 @@ export type Prefs = {
   large: boolean;
   /** Keys of one letter do something. */
   letters: boolean;
+  /** Units of rope: millimetres and kilonewtons, millimetres and kilograms, inches and pounds. */
+  units: "kn" | "kgf" | "in";
+  /** Units of fishing line. */
+  tackle: "lb" | "kg";
+  /** The view that the application opens with. */
+  opens: "rig" | "knots" | "jobs" | "log";
   /** The first visit has been told what this is. */
   met: boolean;
 };
 
-const usual: Prefs = { hand: "right", large: false, letters: true, met: false };
+const usual: Prefs = {
+  hand: "right",
+  large: false,
+  letters: true,
+  units: "kn",
+  tackle: "lb",
+  opens: "rig",
+  met: false,
+};
 const place = "oarweed-prefs";
 let now: Prefs | undefined;
 const told = new Set<() => void>();
@@ -44,3 +58,9 @@ export const usePrefs = (): Prefs =>
     told.add(f);
     return () => told.delete(f);
   }, prefs);
+
+/** The units in which the server shall say its texts; empty where they are the usual ones. */
+export function unitsWanted(): string {
+  const { units, tackle } = prefs();
+  return [units === "kn" ? "" : units, tackle === "kg" ? "kg" : ""].filter(Boolean).join(",");
+}
