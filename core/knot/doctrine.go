@@ -14,6 +14,8 @@ import (
 type Question struct {
 	ID       string `json:"id"`
 	Question string `json:"question"`
+	// Shows is the knot that is drawn beside it, as it is taught.
+	Shows string `json:"shows"`
 	// Doctrines answer it; the first is taken until another is chosen.
 	Doctrines []Doctrine `json:"doctrines" nullable:"false"`
 }

@@ -25,6 +25,20 @@ func Load(text string) (*Shape, error) {
 	if err != nil {
 		return nil, err
 	}
+	return load(src)
+}
+
+// On lays the shape out on another object, where its source names one of that form; else
+// it is the shape as it is.
+func (sh *Shape) On(form source.Form) (*Shape, error) {
+	src, ok := sh.Source.On(form)
+	if !ok {
+		return sh, nil
+	}
+	return load(src)
+}
+
+func load(src *source.Source) (*Shape, error) {
 	last := src.Steps()
 	sh, err := shapeOf(src, last)
 	if err != nil {

@@ -8,6 +8,7 @@ import (
 
 	"oarweed/core/problem"
 	"oarweed/core/shape"
+	"oarweed/core/shape/source"
 )
 
 // DrawingSources are the texts that drawings are made of, by id.
@@ -27,6 +28,8 @@ type Drawings struct {
 	src    DrawingSources
 	shapes map[string]func() (*shape.Shape, error)
 	drills map[string]func() (*namedDrill, error)
+	// on keeps the drawings on other objects, by id and form, once they are asked for.
+	on sync.Map
 }
 
 // NewDrawings makes drawings known by their sources.
@@ -52,6 +55,25 @@ func (d *Drawings) Drawn(id string) bool { return d.shapes[id] != nil }
 
 // DrawingIDs lists the ids of all drawings: of the knots and of their faulty forms.
 func (d *Drawings) DrawingIDs() []string { return slices.Sorted(maps.Keys(d.shapes)) }
+
+// DrawingOn gives the shape on an object of that form where its source has one, else as
+// it is; nil if there is none.
+func (d *Drawings) DrawingOn(id string, form source.Form) (*shape.Shape, error) {
+	sh, err := d.Drawing(id)
+	if err != nil || sh == nil {
+		return nil, err
+	}
+	type key struct {
+		id   string
+		form source.Form
+	}
+	load, _ := d.on.LoadOrStore(key{id, form}, sync.OnceValues(func() (*shape.Shape, error) { return sh.On(form) }))
+	out, err := load.(func() (*shape.Shape, error))()
+	if err != nil {
+		return nil, fmt.Errorf("shapes/%s.knot, else: %w", id, err)
+	}
+	return out, nil
+}
 
 // Drawing gives the laid-out shape of a knot, or of a faulty form, by its id; nil
 // if there is none.

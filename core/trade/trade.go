@@ -9,12 +9,14 @@ package trade
 
 import (
 	"fmt"
+	"slices"
 
 	"oarweed/core/friction"
 	"oarweed/core/knot"
 	"oarweed/core/problem"
 	"oarweed/core/rig"
 	"oarweed/core/shape"
+	"oarweed/core/shape/source"
 )
 
 // Catalogue is everything known, in the order of the data.
@@ -105,6 +107,41 @@ func (c *Catalogue) Drawing(id string) (*shape.Shape, error) {
 		id = k.Drawing
 	}
 	return c.Drawings.Drawing(id)
+}
+
+// forms of what fittings are drawn as.
+var forms = map[string]source.Form{"ring": source.Round, "clew": source.Round, "post": source.Upright, "bollard": source.Upright, "rail": source.Level}
+
+// DrawingOn gives the drawing of a knot on what a fitting is drawn as, and whether it is
+// to be turned by a quarter so that a bar stands, or lies, as that one does. Where the
+// knot is not drawn on such a thing, it is drawn as it is.
+func (c *Catalogue) DrawingOn(id, drawnAs string) (sh *shape.Shape, quarter bool, err error) {
+	form, ok := forms[drawnAs]
+	if !ok {
+		sh, err = c.Drawing(id)
+		return sh, false, err
+	}
+	if k := c.Knot(id); k != nil && k.Drawing != "" {
+		id = k.Drawing
+	}
+	bar := func(f source.Form) bool { return f == source.Upright || f == source.Level }
+	if sh, err = c.Drawings.DrawingOn(id, form); err != nil || sh == nil {
+		return sh, false, err
+	}
+	is := func(f source.Form) bool {
+		return slices.ContainsFunc(sh.Objects, func(o source.Object) bool { return o.Form() == f && o.Turns() })
+	}
+	if !bar(form) || is(form) {
+		return sh, false, nil
+	}
+	// The other kind of bar, turned.
+	other := source.Upright + source.Level - form
+	if !is(other) {
+		if sh, err = c.Drawings.DrawingOn(id, other); err != nil {
+			return nil, false, err
+		}
+	}
+	return sh, is(other), nil
 }
 
 // FaultTitle names the drawing of a faulty form, or of the right one beside it.

@@ -163,7 +163,7 @@ func cached(started time.Time) gin.HandlerFunc {
 			c.Header("Cache-Control", "no-store")
 			return
 		}
-		tag := `"` + strings.ToLower(hex.EncodeToString(fingerprint(run, app.Of(c.Request.Context()).Trade().Taught)))+url.QueryEscape(c.GetHeader(unitsHeader)) + `"`
+		tag := `"` + strings.ToLower(hex.EncodeToString(fingerprint(run, app.Of(c.Request.Context()).Trade().Taught))) + url.QueryEscape(c.GetHeader(unitsHeader)) + `"`
 		c.Header("ETag", tag)
 		c.Header("Cache-Control", "no-cache")
 		if c.GetHeader("If-None-Match") == tag {

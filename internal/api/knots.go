@@ -176,6 +176,7 @@ func knots(a huma.API) {
 			Look   draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 			Labels bool      `query:"labels"`
 			Ghost  bool      `query:"ghost"`
+			On     string    `query:"on" enum:"ring,clew,post,rail,bollard,cleat,gap,eye,hook,unseen" doc:"what it is tied to is drawn as this, where the knot is drawn on such a thing"`
 		}) (*file, error) {
 			k, sh, err := knotOf(ctx, in.ID)
 			if err != nil {
@@ -184,10 +185,14 @@ func knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")
 			}
+			sh, quarter, err := of(ctx).Trade().DrawingOn(in.ID, in.On)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
 			if err := sh.HasStep(in.Step); err != nil {
 				return nil, fail(ctx, err)
 			}
-			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Title: k.Name})), nil
+			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Quarter: quarter, Title: k.Name})), nil
 		})
 	huma.Register(a, files(op("knots", "fault-drawing", http.MethodGet, "/faults/{id}/drawing.svg", "The drawing of a faulty form"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {

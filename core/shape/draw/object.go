@@ -23,6 +23,9 @@ func (d *drawing) object(o source.Object) {
 	// box with corner radius r, centred at dx, dy from the object.
 	box := func(dx, dy, w, h, r float64) {
 		a := d.tf(at(dx, dy))
+		if d.o.Quarter {
+			w, h = h, w
+		}
 		fmt.Fprintf(&d.b, `<rect x="%s" y="%s" width="%s" height="%s" rx="%s" style="%s" stroke-width=".06"/>`,
 			num(a.X-w/2), num(a.Y-h/2), num(w), num(h), num(r), metal)
 	}

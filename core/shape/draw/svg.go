@@ -48,6 +48,8 @@ type Options struct {
 	Labels bool
 	// Ghost shows the next move as a dashed line.
 	Ghost bool
+	// Quarter turns it by a quarter, so that a bar that stands lies.
+	Quarter bool
 	// Title is read out in place of the picture.
 	Title string
 }
@@ -95,6 +97,9 @@ func (d *drawing) tf(p curve.Point) curve.Point {
 	}
 	if d.turn {
 		p.Y = -p.Y
+	}
+	if d.o.Quarter {
+		p.X, p.Y = p.Y, -p.X
 	}
 	return p
 }

@@ -62,6 +62,15 @@ type Object struct {
 
 func (o Object) Form() Form { return forms[o.Kind] }
 
+// Turns reports whether it is a plain bar, which may stand or lie.
+func (o Object) Turns() bool {
+	switch o.Kind {
+	case Post, Rail, Spar, Bundle:
+		return true
+	}
+	return false
+}
+
 // Half gives half the width and height of what a rope can pass.
 func (o Object) Half() (x, y float64) {
 	switch o.Form() {

@@ -48,7 +48,10 @@ type Source struct {
 	Width     float64
 	Crossings map[string]curve.Point
 	Objects   []Object
-	Ropes     []Rope
+	// Else are other objects that the knot can be drawn on, each in the place of the one of
+	// its name.
+	Else  []Object
+	Ropes []Rope
 	// Ringed are places to look at: where a faulty form differs.
 	Ringed []Circle
 	// Frames are the pictures of the steps before the last, by number, where the
@@ -153,6 +156,19 @@ func (s *Source) line(w []string) error {
 			}
 			s.Crossings[w[i]] = p
 		}
+	case "else":
+		if len(w) < 2 || s.object(strings.Join(w[2:min(3, len(w))], "")) == nil {
+			return problem.New("", "else puts an object in the place of one above", `write "else rail R 4,5 1.2 8" after placing R`)
+		}
+		was := len(s.Objects)
+		if err := s.line(w[1:]); err != nil {
+			return err
+		}
+		if len(s.Objects) == was {
+			return problem.New("", fmt.Sprintf("%q is no object", w[1]), "use one of "+objectKinds())
+		}
+		s.Else = append(s.Else, s.Objects[was])
+		s.Objects = s.Objects[:was]
 	default:
 		if _, ok := forms[ObjectKind(w[0])]; !ok {
 			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, threaded, divided, ringed, rope, or an object: "+objectKinds())
@@ -307,6 +323,31 @@ func objectKinds() string {
 	}
 	slices.Sort(words)
 	return strings.Join(words, ", ")
+}
+
+// On is the source with an object of that form in the place of its own, and whether there
+// is one.
+func (s *Source) On(form Form) (*Source, bool) {
+	for _, o := range s.Else {
+		if o.Form() != form {
+			continue
+		}
+		put := func(s *Source) *Source {
+			next := *s
+			next.Objects = slices.Clone(s.Objects)
+			*next.object(o.Name) = o
+			return &next
+		}
+		next := put(s)
+		if s.Frames != nil {
+			next.Frames = map[int]*Source{}
+			for n, f := range s.Frames {
+				next.Frames[n] = put(f)
+			}
+		}
+		return next, true
+	}
+	return s, false
 }
 
 func (s *Source) object(name string) *Object {

@@ -24,6 +24,8 @@ export type DrawingOptions = {
   look?: "laid" | "braid" | "mono";
   labels?: boolean;
   ghost?: boolean;
+  /** What it is tied to is drawn as. */
+  on?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "hook" | "unseen";
 };
 
 export type HoldQuery = {

@@ -1216,6 +1216,7 @@ export interface components {
             doctrines: components["schemas"]["KnotDoctrine"][];
             id: string;
             question: string;
+            shows: string;
         };
         KnotRange: {
             lb?: number[] | null;
@@ -2622,6 +2623,8 @@ export interface operations {
                 look?: "laid" | "braid" | "mono";
                 labels?: boolean;
                 ghost?: boolean;
+                /** @description what it is tied to is drawn as this, where the knot is drawn on such a thing */
+                on?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "hook" | "unseen";
             };
             header?: never;
             path: {

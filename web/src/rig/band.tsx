@@ -186,6 +186,7 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
   }, [on]);
   const chosen = on ? selected : j?.chosen && shownOf(j.chosen);
   const line = rig.chain[i + 1]?.line ?? rig.chain[i - 1]?.line;
+  const as = [i - 1, i + 1].map((k) => scene.ends[k]?.as).find(Boolean);
   const gives = single ? chosen !== undefined : whole?.weakest?.at === i;
   const capacity = chosen?.capacity;
   const name = chosen?.name ?? "no knot does this";
@@ -198,7 +199,7 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
           id={chosen.knot}
           name={chosen.name}
           drawn={chosen.drawn}
-          options={{ look: lookOf(line?.construction) }}
+          options={{ look: lookOf(line?.construction), on: as }}
           loop={chosen.kind === "loop"}
         />
       ) : (

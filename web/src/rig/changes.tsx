@@ -13,7 +13,6 @@ type Change = Schemas["Change"];
 /** The three nearest things that would change the choice, each a button that sets them; the rest on request. */
 export const Changes = memo(function Changes(p: {
   rig: Rig;
-  knot: string;
   catalogue: Catalogue;
   change: (rig: Rig) => void;
 }) {

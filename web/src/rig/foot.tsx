@@ -6,6 +6,7 @@ import { Sign } from "../ui/evidence";
 import { Sheet } from "../ui/sheet";
 import { State } from "../ui/verdict";
 import { halves, Ranks } from "./ranks";
+import type { DrawnAs } from "./scene";
 
 /** On a phone: the knot that is chosen, fixed at the foot; it changes under the finger and opens the list. */
 export const Foot = memo(function Foot(p: {
@@ -13,6 +14,7 @@ export const Foot = memo(function Foot(p: {
   selected: Choice | undefined;
   select: (knot: string) => void;
   look: Look;
+  drawnOn?: DrawnAs;
 }) {
   const { answer, selected: c, select, look } = p;
   const [open, setOpen] = useState(false);
@@ -34,7 +36,7 @@ export const Foot = memo(function Foot(p: {
                 id={c.knot}
                 name={c.name}
                 drawn={c.drawn}
-                options={{ look }}
+                options={{ look, on: p.drawnOn }}
                 w="54px"
                 h="54px"
                 aria-hidden
@@ -67,6 +69,7 @@ export const Foot = memo(function Foot(p: {
         <Ranks
           answer={answer}
           look={look}
+          drawnOn={p.drawnOn}
           selected={c}
           select={(knot) => {
             select(knot);

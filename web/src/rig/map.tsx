@@ -33,27 +33,35 @@ export function ticks(from: number, to: number): { value: number; at: number }[]
   return all.filter((v) => v >= from && v <= to).map((value) => ({ value, at: at(value) }));
 }
 
-/** Which knot comes first over two numbers of the rig, filled in as it is worked out. */
-export function ChoiceMap(props: {
-  open: boolean;
-  close: () => void;
+type Props = {
   rig: Rig;
   inputs: Input[];
   catalogue: Catalogue;
   fishing: boolean;
   change: (rig: Rig) => void;
-}) {
-  const { open, close, rig, inputs, catalogue, fishing, change } = props;
+};
+
+/** The map in a sheet of its own. */
+export function ChoiceMap({ open, close, ...p }: Props & { open: boolean; close: () => void }) {
+  return (
+    <Sheet open={open} close={close} title="Which knot where" wide>
+      {open && <ChoicePlane {...p} />}
+    </Sheet>
+  );
+}
+
+/** Which knot comes first over two numbers of the rig, filled in as it is worked out. */
+export function ChoicePlane({ rig, inputs, catalogue, fishing, change }: Props) {
   const [x, setX] = useState("");
   const [y, setY] = useState("load");
   const across = inputs.find((i) => i.id === x)?.id ?? inputs.find((i) => i.id !== y)?.id ?? "";
   const { data, error } = useQuery({
     ...q.map(rig, across, y),
-    enabled: open && across !== "" && across !== y,
+    enabled: across !== "" && across !== y,
   });
   const list = inputs.map((i) => ({ id: i.id, name: i.name }));
   return (
-    <Sheet open={open} close={close} title="Which knot where" wide>
+    <>
       <Flex gap="3" wrap="wrap">
         <Box flex="1" minW="200px">
           <Pick label="Across" value={across} set={setX} list={list.filter((i) => i.id !== y)} />
@@ -72,7 +80,7 @@ export function ChoiceMap(props: {
           set={(x, y) => change(withInput(withInput(rig, across, x), data.plane?.y.input ?? "", y))}
         />
       )}
-    </Sheet>
+    </>
   );
 }
 

@@ -1,5 +1,5 @@
 import { Box, Flex, Grid, Heading } from "@chakra-ui/react";
-import { lazy, memo, Suspense, useState } from "react";
+import { lazy, memo, Suspense, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import type { Answer, Catalogue, Choice, Rig } from "../api/client";
 import { useLasting } from "../api/hooks";
@@ -13,10 +13,12 @@ import { Card } from "../ui/page";
 import { Sheet } from "../ui/sheet";
 import { Changes } from "./changes";
 import { Inspection } from "./inspection";
+import type { DrawnAs } from "./scene";
 import { StrengthBar } from "./strength-bar";
 import { Why } from "./why";
 
 const ChoiceMap = lazy(() => import("./map").then((m) => ({ default: m.ChoiceMap })));
+const ChoicePlane = lazy(() => import("./map").then((m) => ({ default: m.ChoicePlane })));
 
 type Props = {
   choice: Choice;
@@ -25,6 +27,8 @@ type Props = {
   answer: Answer;
   fishing: boolean;
   look: Look;
+  /** What it is tied to is drawn as. */
+  drawnOn?: DrawnAs;
   catalogue: Catalogue;
   /** The joint as it has stood for a moment: what takes longer is worked out for it. */
   settled: Rig;
@@ -39,8 +43,9 @@ export const Panel = memo(function Panel(p: Props) {
   const { choice: c, answer, fishing, look, settled, wraps } = p;
   const locked = answer.cautions.filter((x) => x.locked);
   // A long drawing lies over the words, the others stand beside them.
-  const long = useAspect(c.knot, { look }) > 1.9;
-  return (
+  const long = useAspect(c.knot, { look, on: p.drawnOn }) > 1.9;
+  const wide = useWide();
+  const card = (
     <Card
       data-testid="chosen"
       position="relative"
@@ -79,7 +84,7 @@ export const Panel = memo(function Panel(p: Props) {
           id={c.knot}
           name={c.name}
           drawn={c.drawn}
-          options={{ look }}
+          options={{ look, on: p.drawnOn }}
           h={
             long
               ? { base: "84px", md: "104px", "2xl": "190px" }
@@ -101,7 +106,7 @@ export const Panel = memo(function Panel(p: Props) {
             lineKN={answer.line.capacity_kn.likely}
             fishing={fishing}
           />
-          <Facts choice={c} answer={answer} jobs={p.catalogue.procedures} />
+          <Facts choice={c} answer={answer} />
         </Box>
       </Grid>
       {(c.flags.length > 0 || wraps) && (
@@ -112,26 +117,59 @@ export const Panel = memo(function Panel(p: Props) {
           {wraps}
         </Flex>
       )}
-      <Acts {...p} />
-      <Changes rig={settled} knot={c.knot} catalogue={p.catalogue} change={p.change} />
+      <Acts {...p} wide={wide} />
+      {!wide && <Changes rig={settled} catalogue={p.catalogue} change={p.change} />}
       {answer.people && <Inspection rig={settled} knot={c.knot} />}
       <Folded answer={answer} choice={c} />
     </Card>
   );
+  if (!wide) return card;
+  return (
+    <Grid templateColumns="minmax(0, 1fr) minmax(0, 0.8fr)" gap="5" h="100%" alignItems="start">
+      {card}
+      <Beside {...p} />
+    </Grid>
+  );
 });
 
+/** Where there is room: what would change the answer, and the map, beside the chosen knot. */
+function Beside({ settled, catalogue, fishing, change }: Props) {
+  const inputs = useLasting(q.changes(settled)).data?.inputs;
+  return (
+    <Box>
+      <Changes rig={settled} catalogue={catalogue} change={change} />
+      {inputs && (
+        <Box mt="3">
+          <Suspense fallback={null}>
+            <ChoicePlane
+              rig={settled}
+              inputs={inputs}
+              catalogue={catalogue}
+              fishing={fishing}
+              change={change}
+            />
+          </Suspense>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+const roomy = "(min-width: 1800px) and (min-height: 900px)";
+
+/** The window has room for a third column. */
+const useWide = () =>
+  useSyncExternalStore(
+    (f) => {
+      const m = matchMedia(roomy);
+      m.addEventListener("change", f);
+      return () => m.removeEventListener("change", f);
+    },
+    () => matchMedia(roomy).matches,
+  );
+
 /** Why it stands here, how it comes off, what it takes: a word and a line each. */
-function Facts({
-  choice: c,
-  answer,
-  jobs,
-}: {
-  choice: Choice;
-  answer: Answer;
-  jobs: Catalogue["procedures"];
-}) {
-  const task = answer.rig.chain[1]?.joint?.task ?? "";
-  const job = jobs.find((j) => j.serves?.includes(task));
+function Facts({ choice: c, answer }: { choice: Choice; answer: Answer }) {
   const has = answer.rig.chain[1]?.joint?.tail_m;
   const fact = (name: string, text: React.ReactNode) => (
     <>
@@ -165,13 +203,6 @@ function Facts({
           />
         </>,
       )}
-      {job &&
-        fact(
-          "The job",
-          <Link to={`/jobs/${job.id}`} className="link">
-            {job.name}
-          </Link>,
-        )}
     </Grid>
   );
 }
@@ -182,7 +213,19 @@ const off = (c: Choice) => {
 };
 
 /** One row of buttons. */
-function Acts({ choice: c, answer, look, attempt, fishing, settled, catalogue, change }: Props) {
+function Acts({
+  choice: c,
+  answer,
+  look,
+  attempt,
+  fishing,
+  settled,
+  catalogue,
+  change,
+  wide,
+}: Props & { wide: boolean }) {
+  const task = answer.rig.chain[1]?.joint?.task ?? "";
+  const job = catalogue.procedures.find((j) => j.serves?.includes(task));
   const [why, setWhy] = useState(false);
   const [map, setMap] = useState(false);
   const beside = answer.ranked.find((x) => x.knot !== c.knot);
@@ -207,9 +250,16 @@ function Acts({ choice: c, answer, look, attempt, fishing, settled, catalogue, c
       <Press aria-expanded={why} onClick={() => setWhy(true)}>
         Why
       </Press>
-      <Press aria-expanded={map} onClick={() => setMap(true)}>
-        Map
-      </Press>
+      {!wide && (
+        <Press aria-expanded={map} onClick={() => setMap(true)}>
+          Map
+        </Press>
+      )}
+      {job && (
+        <Press asChild title={job.name}>
+          <Link to={`/jobs/${job.id}`}>Job</Link>
+        </Press>
+      )}
       <Sheet open={why} close={() => setWhy(false)} title={`Why ${c.name.toLowerCase()}`} wide>
         <Why choice={c} answer={answer} fishing={fishing} settled={settled} />
       </Sheet>

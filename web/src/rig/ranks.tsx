@@ -9,10 +9,14 @@ import { times } from "../ui/format";
 import { Sheet } from "../ui/sheet";
 import { State } from "../ui/verdict";
 
+import type { DrawnAs } from "./scene";
+
 type Props = {
   answer: Answer;
   look: Look;
   selected: Choice | undefined;
+  /** What it is tied to is drawn as. */
+  drawnOn?: DrawnAs;
   select: (knot: string) => void;
 };
 
@@ -20,7 +24,7 @@ type Props = {
 const first = 7;
 
 /** The knots that will do, best first: a row each, their bars on one scale. Drawn anew only when the answer is. */
-export const Ranks = memo(function Ranks({ answer, look, selected, select }: Props) {
+export const Ranks = memo(function Ranks({ answer, look, selected, select, drawnOn }: Props) {
   const [all, setAll] = useState(false);
   const list = all ? answer.ranked : answer.ranked.slice(0, first);
   const scale = scaleOf(answer);
@@ -64,6 +68,7 @@ export const Ranks = memo(function Ranks({ answer, look, selected, select }: Pro
             place={i + 1}
             on={selected?.knot === c.knot}
             look={look}
+            drawnOn={drawnOn}
             select={select}
             scale={scale}
           />
@@ -116,6 +121,7 @@ const Row = memo(function Row(p: {
   place: number;
   on: boolean;
   look: Look;
+  drawnOn?: DrawnAs;
   select: (knot: string) => void;
   scale: Scale;
 }) {
@@ -132,7 +138,7 @@ const Row = memo(function Row(p: {
             id={c.knot}
             name={c.name}
             drawn={c.drawn}
-            options={{ look }}
+            options={{ look, on: p.drawnOn }}
             w="50px"
             h="48px"
             fontSize="xs"

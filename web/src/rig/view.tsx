@@ -9,7 +9,18 @@ import { AttemptDialog } from "../log/attempt";
 import { lookOf } from "../ui/drawing";
 import { Trouble } from "../ui/notes";
 import { LineBand, shownOf } from "./band";
-import { isFishing, isInner, jointOf, jointsOf, lineOf, merge, part, turnedTo, withJoint } from "./document";
+import {
+  fittingOf,
+  isFishing,
+  isInner,
+  jointOf,
+  jointsOf,
+  lineOf,
+  merge,
+  part,
+  turnedTo,
+  withJoint,
+} from "./document";
 import { Foot } from "./foot";
 import { RigHead } from "./head";
 import { Nothing, Panel } from "./panel";
@@ -19,6 +30,9 @@ import { Sentence } from "./sentence";
 import { useRig } from "./use-rig";
 import { WholeRig } from "./whole";
 import { Wraps } from "./wraps";
+
+/** What the line is tied to is drawn as. */
+const drawnAs = (rig: Rig, c: Catalogue) => c.fittings.find((f) => f.id === fittingOf(rig)?.kind)?.drawn_as;
 
 const LoadDialog = lazy(() => import("./load").then((m) => ({ default: m.LoadDialog })));
 
@@ -132,7 +146,15 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
           />
         </Pad>
       )}
-      {a && <Foot answer={a} selected={selected} select={choose} look={lookOf(lineOf(here).construction)} />}
+      {a && (
+        <Foot
+          answer={a}
+          selected={selected}
+          select={choose}
+          look={lookOf(lineOf(here).construction)}
+          drawnOn={drawnAs(here, c)}
+        />
+      )}
       <AttemptDialog knot={attempt} close={() => setAttempt("")} />
       {load && (
         <Suspense fallback={null}>
@@ -156,11 +178,12 @@ function AnswerPart(p: {
 }) {
   const { answer, fishing, selected, select, here, setPart } = p;
   const look = lookOf(lineOf(here).construction);
+  const drawnOn = drawnAs(here, p.catalogue);
   if (!selected)
     return (
       <Box pt="3">
         <Nothing answer={answer} />
-        <Ranks answer={answer} look={look} selected={undefined} select={select} />
+        <Ranks answer={answer} look={look} drawnOn={drawnOn} selected={undefined} select={select} />
       </Box>
     );
   return (
@@ -175,7 +198,7 @@ function AnswerPart(p: {
       css={{ "@media (max-height: 500px)": { gridTemplateColumns: "minmax(0, 1fr)" } }}
     >
       <Box display={{ base: "none", md: "block" }} css={short}>
-        <Ranks answer={answer} look={look} selected={selected} select={select} />
+        <Ranks answer={answer} look={look} drawnOn={drawnOn} selected={selected} select={select} />
       </Box>
       <Box pt={{ base: "3", md: "30px" }} minW="0">
         <Panel
@@ -184,6 +207,7 @@ function AnswerPart(p: {
           answer={answer}
           fishing={fishing}
           look={look}
+          drawnOn={drawnOn}
           catalogue={p.catalogue}
           settled={p.settled}
           change={setPart}
