@@ -13,19 +13,19 @@ import (
 // over (or not).
 func (p *page) tap(crossing string, firstOver bool) {
 	p.t.Helper()
-	want := "second strand over"
+	want := "second"
 	if firstOver {
-		want = "first strand over"
+		want = "first"
 	}
-	said := fmt.Sprintf(`document.querySelector('[data-crossing=%q]').getAttribute("aria-label")`, crossing)
+	said := fmt.Sprintf(`document.querySelector('[data-crossing=%q]').dataset.over`, crossing)
 	for range 3 {
-		done, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`%s.includes(%q)`, said, want)))
+		done, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`%s === %q`, said, want)))
 		if err == nil && done {
 			return
 		}
 		p.press(fmt.Sprintf(`[data-crossing=%q]`, crossing))
 	}
-	p.until(fmt.Sprintf(`%s.includes(%q)`, said, want), crossing+" "+want)
+	p.until(fmt.Sprintf(`%s === %q`, said, want), crossing+" "+want)
 }
 
 func TestBrowseDrillAndKeep(t *testing.T) {

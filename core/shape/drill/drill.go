@@ -33,8 +33,30 @@ type Crossing struct {
 	// X and Y in the units of the drawing.
 	X float64 `json:"x"`
 	Y float64 `json:"y"`
+	// First and Second are the two strands, the one that comes by first before the other.
+	First  Strand `json:"first"`
+	Second Strand `json:"second"`
 	// firstOver tells whether, in the drawing, the strand that comes by first is over.
 	firstOver bool
+}
+
+// Strand is a rope, from 0, at the n-th crossing along it, from 1 at its standing part.
+type Strand struct {
+	Rope int `json:"rope"`
+	Pass int `json:"pass"`
+}
+
+// passOf counts the crossings along the rope up to the spot, itself included.
+func passOf(sh *shape.Shape, at shape.Spot) int {
+	n := 0
+	for _, x := range sh.Found {
+		for _, s := range []shape.Spot{x.Over, x.Under} {
+			if !x.Hidden && s.Rope == at.Rope && s.S <= at.S {
+				n++
+			}
+		}
+	}
+	return n
 }
 
 // New works out the invariants of every choice of crossings.
@@ -44,12 +66,13 @@ func New(sh *shape.Shape) (*Drill, error) {
 		for i, n := range rope.Nodes {
 			for k, x := range sh.Found {
 				s := sh.Curves[r].NodeS(i)
-				first := x.Over
+				first, second := x.Over, x.Under
 				if before(x.Under, x.Over) {
-					first = x.Under
+					first, second = second, first
 				}
 				if !x.Hidden && n.Crossing == x.Name && first == (shape.Spot{Rope: r, S: s}) {
-					d.Crossings = append(d.Crossings, Crossing{x.Name, x.At.X, x.At.Y, first == x.Over})
+					d.Crossings = append(d.Crossings, Crossing{Name: x.Name, X: x.At.X, Y: x.At.Y, firstOver: first == x.Over,
+						First: Strand{first.Rope, passOf(sh, first)}, Second: Strand{second.Rope, passOf(sh, second)}})
 					d.index = append(d.index, k)
 				}
 			}

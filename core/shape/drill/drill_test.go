@@ -96,3 +96,21 @@ func load(t testing.TB, source string) *shape.Shape {
 	require.NoError(t, err)
 	return sh
 }
+
+// By ear a crossing is known by its two strands: every pass of every rope is named once.
+func TestEveryPassIsNamedOnce(t *testing.T) {
+	for _, id := range []string{"reef-knot", "bowline", "overhand"} {
+		d := drillOf(t, id)
+		seen := map[drill.Strand]bool{}
+		for _, x := range d.Crossings {
+			for _, s := range []drill.Strand{x.First, x.Second} {
+				assert.False(t, seen[s], "%s %v", id, s)
+				seen[s] = true
+			}
+		}
+		assert.Len(t, seen, 2*len(d.Crossings), id)
+		for s := range seen {
+			assert.True(t, s.Pass == 1 || seen[drill.Strand{Rope: s.Rope, Pass: s.Pass - 1}], "%s %v", id, s)
+		}
+	}
+}

@@ -927,7 +927,9 @@ export interface components {
             readonly revision: number;
         };
         DrillCrossing: {
+            first: components["schemas"]["DrillStrand"];
             name: string;
+            second: components["schemas"]["DrillStrand"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -949,6 +951,12 @@ export interface components {
              * @description how many different tangles they make
              */
             tangles: number;
+        };
+        DrillStrand: {
+            /** Format: int64 */
+            pass: number;
+            /** Format: int64 */
+            rope: number;
         };
         EvidenceFigure: {
             /** Format: double */

@@ -96,7 +96,7 @@ const scenes: Record<string, { says: string; drawn: ReactNode }> = {
         <Hull x={74} y={56} />
         <path d="M104 56Q72 28 40 44" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2" />
         <Arrow from={[134, 62]} to={[160, 88]} />
-        <Said x={112} y={20} w={104}>
+        <Said x={108} y={20} w={124}>
           sheet jammed!
         </Said>
       </>

@@ -13,8 +13,8 @@ const page = {
   name: "Overhand knot",
   frame: [0, 0, 10, 6],
   crossings: [
-    { name: "l", x: 2, y: 3 },
-    { name: "b", x: 5, y: 5 },
+    { name: "l", x: 2, y: 3, first: { rope: 0, pass: 1 }, second: { rope: 0, pass: 4 } },
+    { name: "b", x: 5, y: 5, first: { rope: 0, pass: 2 }, second: { rope: 0, pass: 3 } },
   ],
   choices: 4,
   tangles: 2,
@@ -32,14 +32,14 @@ const server = (verdict: unknown) =>
 it("asks for the verdict only when every crossing is set, and turns a crossing when it is tapped again", async () => {
   const calls = server({ name: "Falls open", right: false, says: "It comes out straight.", differs: 1 });
   show(<DrillView />, "/knots/overhand/drill", "/knots/:id/drill");
-  const first = await screen.findByLabelText("Crossing 1: not set");
+  const first = await screen.findByLabelText(/^Crossing 1: pass 1 with pass 4, not set/);
   expect(screen.getByTestId("verdict").textContent).toContain("2 of 2 crossings to set");
   fireEvent.click(first);
-  await screen.findByLabelText("Crossing 1: first strand over");
-  fireEvent.click(screen.getByLabelText(/Crossing 1/));
-  await screen.findByLabelText("Crossing 1: second strand over");
+  await screen.findByLabelText("Crossing 1: pass 1 over pass 4");
+  fireEvent.click(screen.getByLabelText("Crossing 1: pass 1 over pass 4"));
+  await screen.findByLabelText("Crossing 1: pass 4 over pass 1");
   expect(calls.some((c) => c.path.endsWith("/verdict"))).toBe(false);
-  fireEvent.click(screen.getByLabelText("Crossing 2: not set"));
+  fireEvent.click(screen.getByLabelText(/Crossing 2: .* not set/));
   await screen.findByText("✕ Falls open");
   expect(screen.getByTestId("verdict").textContent).toContain("One crossing is not as drawn");
   expect(calls.find((c) => c.path.endsWith("/verdict"))?.query.get("set")).toBe("lu,bo");
@@ -48,8 +48,8 @@ it("asks for the verdict only when every crossing is set, and turns a crossing w
 it("keeps a wrong result as a drill with the name of what was made", async () => {
   const calls = server({ name: "Granny", right: false, says: "No.", differs: 2 });
   show(<DrillView />, "/knots/overhand/drill", "/knots/:id/drill");
-  fireEvent.click(await screen.findByLabelText("Crossing 1: not set"));
-  fireEvent.click(screen.getByLabelText("Crossing 2: not set"));
+  fireEvent.click(await screen.findByLabelText(/^Crossing 1: pass 1 with pass 4, not set/));
+  fireEvent.click(screen.getByLabelText(/Crossing 2: .* not set/));
   fireEvent.click(await screen.findByText("Ailsa"));
   await screen.findByText("Kept for Ailsa.");
   expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({
@@ -64,8 +64,8 @@ it("keeps a wrong result as a drill with the name of what was made", async () =>
 it("starts again with nothing set", async () => {
   server({ name: "Overhand knot", right: true, says: "As it should be.", differs: 0 });
   show(<DrillView />, "/knots/overhand/drill", "/knots/:id/drill");
-  fireEvent.click(await screen.findByLabelText("Crossing 1: not set"));
-  fireEvent.click(screen.getByLabelText("Crossing 2: not set"));
+  fireEvent.click(await screen.findByLabelText(/^Crossing 1: pass 1 with pass 4, not set/));
+  fireEvent.click(screen.getByLabelText(/Crossing 2: .* not set/));
   await screen.findByText("✓ Overhand knot");
   fireEvent.click(screen.getByText("Start again"));
   await waitFor(() => expect(screen.getAllByLabelText(/not set/)).toHaveLength(2));
@@ -75,4 +75,13 @@ it("says what is wrong when there is no drill", async () => {
   fakeServer({});
   show(<DrillView />, "/knots/overhand/drill", "/knots/:id/drill");
   expect((await screen.findByRole("alert")).textContent).toContain("nothing at");
+});
+
+it("can be done by ear: strand after strand, in words", async () => {
+  server({ name: "Overhand knot", right: true, says: "Right.", differs: 0 });
+  show(<DrillView />, "/knots/overhand/drill", "/knots/:id/drill");
+  fireEvent.click(await screen.findByText(/By ear/));
+  fireEvent.click(screen.getByText("pass 1 over pass 4"));
+  fireEvent.click(screen.getAllByText("under it")[1] as HTMLElement);
+  await screen.findByText("✓ Overhand knot");
 });

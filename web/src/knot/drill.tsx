@@ -63,6 +63,7 @@ function Drill({ page }: { page: Page }) {
             <Box fontSize="lg">{`${left} of ${page.crossings.length} crossings to set.`}</Box>
           )}
           <Trouble error={drawing.error ?? verdict.error} />
+          <ByEar page={page} set={set} lay={(name, over) => setSet((now) => ({ ...now, [name]: over }))} />
           <Flex gap="2" mt="4" wrap="wrap">
             <Press onClick={() => setSet({})} disabled={text === ""}>
               Start again
@@ -131,13 +132,18 @@ function Crossings(props: {
       <Svg text={drawing} w="100%" h="100%" />
       {page.crossings.map((c, i) => {
         const state = set[c.name];
-        const said = state === undefined ? "not set" : state ? "first strand over" : "second strand over";
+        const [first, second] = [strand(page, c.first), strand(page, c.second)];
+        const said =
+          state === undefined
+            ? `${first} with ${second}, not set`
+            : `${state ? first : second} over ${state ? second : first}`;
         return (
           <Crossing
             key={c.name}
             type="button"
             open={state === undefined}
             data-crossing={c.name}
+            data-over={state === undefined ? "" : state ? "first" : "second"}
             aria-label={`Crossing ${i + 1}: ${said}`}
             tabIndex={i === at ? 0 : -1}
             onFocus={() => setAt(i)}
@@ -149,6 +155,52 @@ function Crossings(props: {
           </Crossing>
         );
       })}
+    </Box>
+  );
+}
+
+/** A strand in words: which rope, and which of its crossings, counted from the standing part. */
+function strand(page: Page, s: Schemas["DrillStrand"]): string {
+  const ropes = new Set(page.crossings.flatMap((c) => [c.first.rope, c.second.rope])).size;
+  const rope = ropes > 1 ? (s.rope === 0 ? "the amber line's " : "the teal line's ") : "";
+  return `${rope}pass ${s.pass}`;
+}
+
+/** The same drill as words and buttons, in the order in which the line comes by. */
+function ByEar(p: { page: Page; set: Set; lay: (name: string, over: boolean) => void }) {
+  const { page, set, lay } = p;
+  return (
+    <Box asChild mt="3">
+      <details>
+        <summary>By ear: crossing after crossing, along the line</summary>
+        <Box as="ol" listStyleType="none" mt="1">
+          {page.crossings.map((c, i) => {
+            const [first, second] = [strand(page, c.first), strand(page, c.second)];
+            return (
+              <Flex
+                as="li"
+                key={c.name}
+                role="group"
+                aria-label={`Crossing ${i + 1}: ${first} with ${second}`}
+                gap="2"
+                mt="1.5"
+                align="center"
+                wrap="wrap"
+              >
+                <Box minW="24px" fontWeight="700">
+                  {i + 1}
+                </Box>
+                <Press small aria-pressed={set[c.name] === true} onClick={() => lay(c.name, true)}>
+                  {first} over {second}
+                </Press>
+                <Press small aria-pressed={set[c.name] === false} onClick={() => lay(c.name, false)}>
+                  under it
+                </Press>
+              </Flex>
+            );
+          })}
+        </Box>
+      </details>
     </Box>
   );
 }

@@ -93,7 +93,7 @@ export const Panel = memo(function Panel(p: Props) {
           alignSelf="start"
         />
         <Box minW="0">
-          <Heading as="h2" fontSize="24px" display={{ base: "none", md: "block" }}>
+          <Heading as="h2" className="on-paper" fontSize="24px" display={{ base: "none", md: "block" }}>
             <Link to={`/knots/${c.knot}?look=${look}`}>{c.name}</Link>
           </Heading>
           <Box fontSize={{ base: "base", xl: "18px" }} lineHeight="1.3" mt="0.5">

@@ -197,7 +197,7 @@ function AnswerPart(p: {
       alignItems="stretch"
       css={{ "@media (max-height: 500px)": { gridTemplateColumns: "minmax(0, 1fr)" } }}
     >
-      <Box display={{ base: "none", md: "block" }} css={short}>
+      <Box className="on-paper" display={{ base: "none", md: "block" }} css={short}>
         <Ranks answer={answer} look={look} drawnOn={drawnOn} selected={selected} select={select} />
       </Box>
       <Box pt={{ base: "3", md: "30px" }} minW="0">
