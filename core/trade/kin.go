@@ -7,10 +7,10 @@ import (
 )
 
 // Kin says that who can tie From has part of To, and why. Both: also the other
-// way round.
+// way round. Needs: To is not taught before From where both are.
 type Kin struct {
 	From, To, Why string
-	Both          bool
+	Both, Needs   bool
 }
 
 // Relative is a knot that shares its structure with another.

@@ -97,10 +97,10 @@ func learners(a huma.API) {
 		})
 	huma.Register(a, created(op("records", "add-learner", http.MethodPost, "/learners", "Add a learner, or find the one of that name")),
 		func(ctx context.Context, in *struct{ Body practice.Learner }) (*record[practice.Learner], error) {
-			out, added, err := of(ctx).AddLearner(ctx, practice.Learner{Name: in.Body.Name})
+			out, added, err := of(ctx).AddLearner(ctx, in.Body)
 			return made(ctx, out, "learners", out.ID, out.Revision, added, err)
 		})
-	huma.Register(a, op("records", "rename-learner", http.MethodPut, "/learners/{id}", "Change a learner's name"),
+	huma.Register(a, op("records", "change-learner", http.MethodPut, "/learners/{id}", "Change what is known of a learner"),
 		func(ctx context.Context, in *struct {
 			IDPath
 			IfMatch
@@ -110,7 +110,8 @@ func learners(a huma.API) {
 			if err != nil {
 				return nil, err
 			}
-			out, err := of(ctx).RenameLearner(ctx, practice.Learner{ID: in.ID, Revision: revision, Name: in.Body.Name})
+			in.Body.ID, in.Body.Revision = in.ID, revision
+			out, err := of(ctx).SaveLearner(ctx, in.Body)
 			return kept(ctx, out, out.Revision, err)
 		})
 }

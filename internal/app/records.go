@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"time"
 
@@ -43,6 +44,32 @@ type Filter struct {
 	LearnerID int64
 }
 
+// Document is a record whose form its use case knows: a lesson, a round on the quay.
+type Document struct {
+	ID   int64  `json:"id"`
+	Kind string `json:"kind"`
+	// Key is made by whoever sends it, so that sending it again makes no second one.
+	Key       string          `json:"key,omitempty"`
+	Revision  int64           `json:"revision"`
+	Body      json.RawMessage `json:"body"`
+	ChangedAt time.Time       `json:"changed_at"`
+}
+
+// BoardRow is what one learner can.
+type BoardRow struct {
+	ID       int64           `json:"id"`
+	Name     string          `json:"name"`
+	Groups   []string        `json:"groups,omitempty"`
+	Archived bool            `json:"archived,omitempty"`
+	Cells    map[string]Cell `json:"cells" doc:"by knot; a knot that was never tried is left out"`
+}
+
+// Cell is a learner at a knot.
+type Cell struct {
+	Level int `json:"level" minimum:"0" maximum:"5" doc:"0 not yet, 1 with help, 2 alone, 3 in time, 4 wet or in gloves, 5 in the real place"`
+	Fault int `json:"fault,omitempty" doc:"1: the last try was a fault; 2: the same fault twice running"`
+}
+
 // Records is where one school's records are kept. Every read is of one moment; what a
 // write has acknowledged survives a loss of power. Saving takes the revision that the
 // change was made to, 0 for a new record; a [Conflict] gives the one kept.
@@ -61,7 +88,25 @@ type Records interface {
 	Learner(ctx context.Context, id int64) (practice.Learner, error)
 	// AddLearner adds a learner, or finds the one already there by that name.
 	AddLearner(context.Context, practice.Learner) (l practice.Learner, added bool, err error)
-	RenameLearner(context.Context, practice.Learner) (practice.Learner, error)
+	SaveLearner(context.Context, practice.Learner) (practice.Learner, error)
+	// MergeLearners gives the attempts of one to another and removes the first;
+	// EraseLearner removes one with all that is known of him, for good.
+	MergeLearners(ctx context.Context, from, into int64) (practice.Learner, error)
+	EraseLearner(ctx context.Context, id int64) error
+
+	// UseTargets says in which time, in seconds, a knot counts as tied in time.
+	UseTargets(ctx context.Context, target func(knot string) float64) error
+	// Board is what every learner can; Standings and Due say more of one, Due of all where
+	// learner is 0.
+	Board(context.Context) ([]BoardRow, error)
+	Standings(ctx context.Context, learner int64) ([]practice.Standing, error)
+	Due(ctx context.Context, learner int64, at time.Time, limit int) ([]practice.Standing, error)
+
+	// Documents of a kind, the last changed first.
+	Documents(ctx context.Context, kind string) ([]Document, error)
+	Document(ctx context.Context, kind string, id int64) (Document, error)
+	SaveDocument(context.Context, Document) (Document, error)
+	DeleteDocument(ctx context.Context, kind string, id int64) error
 
 	Attempts(context.Context, Filter, Page) (list []practice.Attempt, next string, err error)
 	// AddAttempt records an attempt, or finds the one already there by its key.
@@ -104,12 +149,12 @@ func (s *School) AddLearner(ctx context.Context, l practice.Learner) (practice.L
 	return s.records.AddLearner(ctx, l)
 }
 
-// RenameLearner changes a learner's name.
-func (s *School) RenameLearner(ctx context.Context, l practice.Learner) (practice.Learner, error) {
+// SaveLearner changes what is known of a learner.
+func (s *School) SaveLearner(ctx context.Context, l practice.Learner) (practice.Learner, error) {
 	if err := l.Clean(); err != nil {
 		return l, err
 	}
-	return s.records.RenameLearner(ctx, l)
+	return s.records.SaveLearner(ctx, l)
 }
 
 // AddAttempt records an attempt. added is false where it was recorded before.

@@ -23,6 +23,7 @@ import (
 	"oarweed/core/job"
 	"oarweed/core/knot"
 	"oarweed/core/line"
+	"oarweed/core/practice"
 	"oarweed/core/problem"
 	"oarweed/core/rank"
 	"oarweed/core/rig"
@@ -50,6 +51,15 @@ func NewSchool(ctx context.Context, usual *trade.Catalogue, records Records, gat
 	s.taught.Store(usual)
 	if records == nil {
 		return s, nil
+	}
+	target := func(id string) float64 {
+		if k := s.Trade().Knot(id); k != nil {
+			return practice.Target(k)
+		}
+		return 0
+	}
+	if err := records.UseTargets(ctx, target); err != nil {
+		return nil, fmt.Errorf("counting the attempts: %w", err)
 	}
 	chosen, err := records.Doctrines(ctx)
 	if err != nil {

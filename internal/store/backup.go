@@ -21,8 +21,9 @@ import (
 var checks = []struct{ table, query string }{
 	{"rig", `SELECT id FROM rig WHERE checksum <> checksum(name_key, body)`},
 	{"line", `SELECT id FROM line WHERE checksum <> checksum(name_key, body)`},
-	{"learner", `SELECT id FROM learner WHERE checksum <> checksum(name)`},
-	{"attempt", `SELECT id FROM attempt WHERE checksum <> checksum(learner_id, knot, kind, outcome, fault, seconds, conditions, at, received_at) OR strftime('%s', at) IS NULL`},
+	{"learner", `SELECT id FROM learner WHERE checksum <> checksum(name, body)`},
+	{"attempt", `SELECT id FROM attempt WHERE checksum <> checksum(learner_id, knot, kind, outcome, fault, seconds, conditions, help, side, judged, at, received_at) OR strftime('%s', at) IS NULL`},
+	{"document", `SELECT id FROM document WHERE checksum <> checksum(kind, body)`},
 	{"inspection", `SELECT id FROM inspection WHERE checksum <> checksum(body, received_at)`},
 }
 
@@ -155,6 +156,8 @@ type Data struct {
 	Doctrines map[string]string  `json:"doctrines"`
 	// Inspections are left out of files written before they were kept.
 	Inspections []practice.Inspection `json:"inspections,omitempty"`
+	// Documents are lessons, rounds and the like.
+	Documents []app.Document `json:"documents,omitempty"`
 }
 
 const dataFormat = 1
@@ -203,6 +206,9 @@ func exportAll(ctx context.Context, db *sql.DB) (*Data, error) {
 	if out.Inspections, err = list(ctx, tx, scanInspection, inspectionColumns+` ORDER BY id`); err != nil {
 		return nil, err
 	}
+	if out.Documents, err = list(ctx, tx, scanDocument, documentColumns+` WHERE deleted_at IS NULL AND kind <> 'secret' ORDER BY id`); err != nil {
+		return nil, err
+	}
 	c, err := chosen(ctx, tx)
 	out.Doctrines = c.Doctrines
 	return out, err
@@ -224,6 +230,12 @@ func (s *Store) Import(ctx context.Context, text io.Reader, c *trade.Catalogue) 
 		return nil, err
 	}
 	return &d, s.write(ctx, func(tx *sql.Tx) error {
+		s.target = func(id string) float64 {
+			if k := c.Knot(id); k != nil {
+				return practice.Target(k)
+			}
+			return 0
+		}
 		var n int
 		if err := tx.QueryRowContext(ctx, `SELECT (SELECT count(*) FROM learner) + (SELECT count(*) FROM rig) + (SELECT count(*) FROM line)`).Scan(&n); err != nil {
 			return err
@@ -231,7 +243,10 @@ func (s *Store) Import(ctx context.Context, text io.Reader, c *trade.Catalogue) 
 		if n > 0 {
 			return problem.New("", "the database holds records already", "import into a new one: name it with --db")
 		}
-		return d.put(ctx, tx)
+		if err := d.put(ctx, tx); err != nil {
+			return err
+		}
+		return s.countAll(ctx, tx)
 	})
 }
 
@@ -264,7 +279,11 @@ func (d *Data) put(ctx context.Context, tx *sql.Tx) error {
 	learners := map[int64]int64{}
 	for i, l := range d.Learners {
 		var id int64
-		if err := tx.QueryRowContext(ctx, insertLearner+` RETURNING id`, l.Name).Scan(&id); err != nil {
+		body, err := learnerBody(l)
+		if err != nil {
+			return err
+		}
+		if err := tx.QueryRowContext(ctx, insertLearner+` RETURNING id`, l.Name, body).Scan(&id); err != nil {
 			return err
 		}
 		if learners[l.ID] != 0 {
@@ -302,6 +321,12 @@ func (d *Data) put(ctx context.Context, tx *sql.Tx) error {
 			return err
 		}
 	}
+	for _, x := range d.Documents {
+		x.ID, x.Revision, x.Body = 0, 0, withLearners(x.Body, learners)
+		if _, err := putDocument(ctx, tx, x); err != nil {
+			return err
+		}
+	}
 	for _, i := range d.Inspections {
 		if _, err := putInspection(ctx, tx, i); err != nil {
 			return err
@@ -313,3 +338,46 @@ func (d *Data) put(ctx context.Context, tx *sql.Tx) error {
 
 // Export gives all data as they are at one moment.
 func (s *Store) Export(ctx context.Context) (*Data, error) { return exportAll(ctx, s.read) }
+
+// withLearners is a document with the new ids of the learners that it names as learner_id
+// or learner_ids.
+func withLearners(body json.RawMessage, ids map[int64]int64) json.RawMessage {
+	var doc any
+	if json.Unmarshal(body, &doc) != nil {
+		return body
+	}
+	anew := func(v any) any {
+		if n, ok := v.(float64); ok {
+			return ids[int64(n)]
+		}
+		return v
+	}
+	var walk func(any)
+	walk = func(v any) {
+		switch x := v.(type) {
+		case []any:
+			for _, e := range x {
+				walk(e)
+			}
+		case map[string]any:
+			for k, e := range x {
+				switch list, many := e.([]any); {
+				case k == "learner_id":
+					x[k] = anew(e)
+				case k == "learner_ids" && many:
+					for i := range list {
+						list[i] = anew(list[i])
+					}
+				default:
+					walk(e)
+				}
+			}
+		}
+	}
+	walk(doc)
+	out, err := json.Marshal(doc)
+	if err != nil {
+		return body
+	}
+	return out
+}

@@ -19,7 +19,7 @@ func (s *Store) Seed(ctx context.Context, learners, attempts int) error {
 	knots := []string{"bowline", "clove-hitch", "sheet-bend", "reef-knot", "rolling-hitch", "figure-eight", "palomar", "constrictor-hitch"}
 	return s.write(ctx, func(tx *sql.Tx) error {
 		for i := range learners {
-			if _, err := tx.ExecContext(ctx, insertLearner, fmt.Sprint("Learner ", i)); err != nil {
+			if _, err := tx.ExecContext(ctx, insertLearner, fmt.Sprint("Learner ", i), "{}"); err != nil {
 				return err
 			}
 		}

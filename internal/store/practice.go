@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/base64"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"strings"
@@ -14,14 +15,29 @@ import (
 	"oarweed/internal/app"
 )
 
-const learnerColumns = `SELECT id, revision, name, knows FROM learner`
+const learnerColumns = `SELECT id, revision, name, knows, body FROM learner`
 
-const insertLearner = `INSERT INTO learner (name, name_key, checksum) VALUES (?1, fold(?1), checksum(?1))`
+const returningLearner = ` RETURNING id, revision, name, knows, body`
+
+const insertLearner = `INSERT INTO learner (name, name_key, body, checksum) VALUES (?1, fold(?1), ?2, checksum(?1, ?2))`
+
+// learnerBody is what is known of a learner beside the name and the knots.
+func learnerBody(l practice.Learner) (string, error) {
+	l.ID, l.Revision, l.Name, l.Knows = 0, 0, "", nil
+	text, err := json.Marshal(l)
+	return string(text), err
+}
 
 func scanLearner(scan func(...any) error) (l practice.Learner, err error) {
-	var knows string
-	err = scan(&l.ID, &l.Revision, &l.Name, &knows)
-	l.Knows = strings.Fields(knows)
+	var out practice.Learner
+	var knows, body string
+	if err = scan(&out.ID, &out.Revision, &out.Name, &knows, &body); err != nil {
+		return
+	}
+	if err = json.Unmarshal([]byte(body), &l); err != nil {
+		return
+	}
+	l.ID, l.Revision, l.Name, l.Knows = out.ID, out.Revision, out.Name, strings.Fields(knows)
 	return
 }
 
@@ -43,15 +59,19 @@ func (s *Store) AddLearner(ctx context.Context, l practice.Learner) (out practic
 			return err
 		}
 		added = true
-		out, err = one(ctx, tx, scanLearner, insertLearner+` RETURNING id, revision, name, knows`, l.Name)
+		body, err := learnerBody(l)
+		if err != nil {
+			return err
+		}
+		out, err = one(ctx, tx, scanLearner, insertLearner+returningLearner, l.Name, body)
 		return err
 	})
 	return out, added, err
 }
 
-// RenameLearner changes a learner's name. The conflict is that it was changed meanwhile,
+// SaveLearner changes what is known of a learner. The conflict is that it was changed meanwhile,
 // or that another learner has it.
-func (s *Store) RenameLearner(ctx context.Context, l practice.Learner) (out practice.Learner, err error) {
+func (s *Store) SaveLearner(ctx context.Context, l practice.Learner) (out practice.Learner, err error) {
 	err = s.write(ctx, func(tx *sql.Tx) error {
 		switch other, err := one(ctx, tx, scanLearner, learnerColumns+` WHERE name_key = fold(?) AND id <> ? ORDER BY id LIMIT 1`, l.Name, l.ID); {
 		case err == nil:
@@ -59,20 +79,76 @@ func (s *Store) RenameLearner(ctx context.Context, l practice.Learner) (out prac
 		case !errors.Is(err, app.ErrNotFound):
 			return err
 		}
-		out, err = one(ctx, tx, scanLearner, `UPDATE learner SET name = ?1, name_key = fold(?1), checksum = checksum(?1), revision = revision + 1
-			WHERE id = ?2 AND revision = ?3 RETURNING id, revision, name, knows`, l.Name, l.ID, l.Revision)
+		body, err := learnerBody(l)
+		if err != nil {
+			return err
+		}
+		out, err = one(ctx, tx, scanLearner, `UPDATE learner SET name = ?1, name_key = fold(?1), body = ?4, checksum = checksum(?1, ?4), revision = revision + 1
+			WHERE id = ?2 AND revision = ?3`+returningLearner, l.Name, l.ID, l.Revision, body)
 		return changedMeanwhile(err, func() (any, error) { return one(ctx, tx, scanLearner, learnerColumns+` WHERE id = ?`, l.ID) })
 	})
 	return out, err
 }
 
-const attemptColumns = `SELECT a.id, a.key, a.learner_id, l.name, a.knot, a.kind, a.outcome, a.fault, a.seconds, a.conditions, a.at, a.received_at
+// MergeLearners gives all attempts of one learner to another, and removes the first.
+func (s *Store) MergeLearners(ctx context.Context, from, into int64) (out practice.Learner, err error) {
+	err = s.write(ctx, func(tx *sql.Tx) error {
+		for _, id := range []int64{from, into} {
+			if _, err := one(ctx, tx, scanLearner, learnerColumns+` WHERE id = ?`, id); err != nil {
+				return err
+			}
+		}
+		knots, err := list(ctx, tx, func(scan func(...any) error) (k string, err error) { err = scan(&k); return }, `SELECT DISTINCT knot FROM attempt WHERE learner_id = ?`, from)
+		if err != nil {
+			return err
+		}
+		for _, x := range []struct {
+			query string
+			args  []any
+		}{
+			{`UPDATE attempt SET learner_id = ?2, checksum = checksum(?2, knot, kind, outcome, fault, seconds, conditions, help, side, judged, at, received_at) WHERE learner_id = ?1`, []any{from, into}},
+			{`INSERT INTO shown SELECT ?2, knot, n FROM shown WHERE learner_id = ?1 ON CONFLICT DO UPDATE SET n = n + excluded.n`, []any{from, into}},
+			{`DELETE FROM shown WHERE learner_id = ?`, []any{from}},
+			{`DELETE FROM standing WHERE learner_id = ?`, []any{from}},
+			{`DELETE FROM learner WHERE id = ?`, []any{from}},
+		} {
+			if _, err := tx.ExecContext(ctx, x.query, x.args...); err != nil {
+				return err
+			}
+		}
+		for _, k := range knots {
+			if err := s.count(ctx, tx, into, k); err != nil {
+				return err
+			}
+		}
+		if _, err := tx.ExecContext(ctx, knowsOf+` WHERE id = ?`, into); err != nil {
+			return err
+		}
+		out, err = one(ctx, tx, scanLearner, learnerColumns+` WHERE id = ?`, into)
+		return err
+	})
+	return out, err
+}
+
+// EraseLearner removes a learner with every attempt, for good.
+func (s *Store) EraseLearner(ctx context.Context, id int64) error {
+	return s.write(ctx, func(tx *sql.Tx) error {
+		for _, table := range []string{"attempt", "shown", "standing"} {
+			if _, err := tx.ExecContext(ctx, `DELETE FROM `+table+` WHERE learner_id = ?`, id); err != nil {
+				return err
+			}
+		}
+		return changed(tx.ExecContext(ctx, `DELETE FROM learner WHERE id = ?`, id))
+	})
+}
+
+const attemptColumns = `SELECT a.id, a.key, a.learner_id, l.name, a.knot, a.kind, a.outcome, a.fault, a.seconds, a.conditions, a.help, a.side, a.judged, a.at, a.received_at
 	FROM attempt a JOIN learner l ON l.id = a.learner_id`
 
 func scanAttempt(scan func(...any) error) (a practice.Attempt, err error) {
 	var at, received string
 	var key sql.NullString
-	if err = scan(&a.ID, &key, &a.LearnerID, &a.Learner, &a.Knot, &a.Kind, &a.Outcome, &a.Fault, &a.Seconds, &a.Conditions, &at, &received); err != nil {
+	if err = scan(&a.ID, &key, &a.LearnerID, &a.Learner, &a.Knot, &a.Kind, &a.Outcome, &a.Fault, &a.Seconds, &a.Conditions, &a.Help, &a.Side, &a.Judged, &at, &received); err != nil {
 		return
 	}
 	a.Key = key.String
@@ -141,17 +217,19 @@ func (s *Store) AddAttempt(ctx context.Context, a practice.Attempt) (out practic
 			}
 		}
 		added = true
-		out, err = insertAttempt(ctx, tx, a)
-		return err
+		if out, err = insertAttempt(ctx, tx, a); err != nil {
+			return err
+		}
+		return s.countOne(ctx, tx, out)
 	})
 	return out, added, err
 }
 
 func insertAttempt(ctx context.Context, tx *sql.Tx, a practice.Attempt) (out practice.Attempt, err error) {
 	var id int64
-	if err := tx.QueryRowContext(ctx, `INSERT INTO attempt (key, learner_id, knot, kind, outcome, fault, seconds, conditions, at, received_at, checksum)
-		VALUES (nullif(?1, ''),?2,?3,?4,?5,?6,?7,?8,?9,?10, checksum(?2,?3,?4,?5,?6,?7,?8,?9,?10)) RETURNING id`,
-		a.Key, a.LearnerID, a.Knot, a.Kind, a.Outcome, a.Fault, a.Seconds, a.Conditions, kept(a.At), kept(a.ReceivedAt)).Scan(&id); err != nil {
+	if err := tx.QueryRowContext(ctx, `INSERT INTO attempt (key, learner_id, knot, kind, outcome, fault, seconds, conditions, help, side, judged, at, received_at, checksum)
+		VALUES (nullif(?1, ''),?2,?3,?4,?5,?6,?7,?8,?9,?10,?11,?12,?13, checksum(?2,?3,?4,?5,?6,?7,?8,?9,?10,?11,?12,?13)) RETURNING id`,
+		a.Key, a.LearnerID, a.Knot, a.Kind, a.Outcome, a.Fault, a.Seconds, a.Conditions, a.Help, a.Side, a.Judged, kept(a.At), kept(a.ReceivedAt)).Scan(&id); err != nil {
 		return out, err
 	}
 	if out, err = one(ctx, tx, scanAttempt, attemptColumns+` WHERE a.id = ?`, id); err != nil {
@@ -170,6 +248,9 @@ func (s *Store) DeleteAttempt(ctx context.Context, id int64) error {
 		if _, err := tx.ExecContext(ctx, `UPDATE attempt SET deleted_at = ? WHERE id = ?`, now(), id); err != nil {
 			return err
 		}
+		if err := s.count(ctx, tx, a.LearnerID, a.Knot); err != nil {
+			return err
+		}
 		return shown(ctx, tx, a, -1)
 	})
 }
@@ -182,6 +263,9 @@ func (s *Store) RestoreAttempt(ctx context.Context, id int64) (a practice.Attemp
 			return err
 		}
 		if _, err := tx.ExecContext(ctx, `UPDATE attempt SET deleted_at = NULL WHERE id = ?`, id); err != nil {
+			return err
+		}
+		if err := s.count(ctx, tx, a.LearnerID, a.Knot); err != nil {
 			return err
 		}
 		return shown(ctx, tx, a, 1)

@@ -27,6 +27,8 @@ type Store struct {
 	read  *sql.DB // several connections, which cannot write
 	wrote *sql.DB // one connection
 	lock  *os.File
+	// target is the time in which a knot counts as tied in time, in seconds.
+	target func(knot string) float64
 	// New: the file was made by Open.
 	New bool
 	// Copy is where the file was copied before it was updated; empty if it was not.

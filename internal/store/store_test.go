@@ -41,7 +41,7 @@ func slip() rig.Document {
 }
 
 func attempt(learner int64, at time.Time) practice.Attempt {
-	return practice.Attempt{LearnerID: learner, Knot: "bowline", Kind: practice.Tied, Outcome: practice.Right, Seconds: 12.5, Conditions: "dry", At: at, ReceivedAt: at}
+	return practice.Attempt{LearnerID: learner, Knot: "bowline", Kind: practice.Tied, Outcome: practice.Right, Seconds: 12.5, Conditions: "dry", Judged: "instructor", At: at, ReceivedAt: at}
 }
 
 func learner(t testing.TB, s *store.Store, name string) practice.Learner {
@@ -121,9 +121,9 @@ func TestALateChangeIsAConflict(t *testing.T) {
 	_, err = s.SetDoctrines(ctx, app.Chosen{Revision: d.Revision})
 	assert.ErrorAs(t, err, &c)
 	ailsa := learner(t, s, "Ailsa")
-	_, err = s.RenameLearner(ctx, practice.Learner{ID: ailsa.ID, Revision: ailsa.Revision, Name: "Ailsa of the slip"})
+	_, err = s.SaveLearner(ctx, practice.Learner{ID: ailsa.ID, Revision: ailsa.Revision, Name: "Ailsa of the slip"})
 	require.NoError(t, err)
-	_, err = s.RenameLearner(ctx, practice.Learner{ID: ailsa.ID, Revision: ailsa.Revision, Name: "A."})
+	_, err = s.SaveLearner(ctx, practice.Learner{ID: ailsa.ID, Revision: ailsa.Revision, Name: "A."})
 	assert.ErrorAs(t, err, &c)
 }
 
@@ -148,7 +148,7 @@ func TestANameIsGivenOnce(t *testing.T) {
 	assert.Equal(t, one, learner(t, s, "ZOË"))
 	var again *app.Conflict
 	two := learner(t, s, "Eskil")
-	_, err = s.RenameLearner(ctx, practice.Learner{ID: two.ID, Revision: two.Revision, Name: "zoë"})
+	_, err = s.SaveLearner(ctx, practice.Learner{ID: two.ID, Revision: two.Revision, Name: "zoë"})
 	require.ErrorAs(t, err, &again)
 	assert.True(t, again.NameTaken)
 }
@@ -367,12 +367,12 @@ func TestUpdateKeepsEverything(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "x.db")
 	old(t, path)
 	s := open(t, path)
-	assert.Equal(t, path+".before-5-001", s.Copy)
+	assert.Equal(t, path+".before-6-001", s.Copy)
 	list, _, err := s.Attempts(ctx, app.Filter{LearnerID: 3}, app.Page{Limit: 10})
 	require.NoError(t, err)
 	require.Len(t, list, 2)
 	assert.Equal(t, time.Date(2026, 5, 1, 10, 0, 0, 5e8, time.UTC), list[0].At)
-	assert.Equal(t, practice.Attempt{ID: 2, LearnerID: 3, Learner: "Ailsa", Knot: "bowline", Kind: "tied", Outcome: "fault", Fault: "tail-short", Conditions: "dry",
+	assert.Equal(t, practice.Attempt{ID: 2, LearnerID: 3, Learner: "Ailsa", Knot: "bowline", Kind: "tied", Outcome: "fault", Fault: "tail-short", Conditions: "dry", Judged: "instructor",
 		At: time.Date(2026, 5, 1, 10, 0, 0, 0, time.UTC), ReceivedAt: time.Date(2026, 5, 1, 10, 0, 0, 0, time.UTC)}, list[1])
 	list, _, err = s.Attempts(ctx, app.Filter{LearnerID: 5}, app.Page{Limit: 10})
 	require.NoError(t, err)
@@ -398,7 +398,7 @@ func TestUpdateKeepsEverything(t *testing.T) {
 	assert.Equal(t, map[string]string{"cleat": "no-lock"}, d.Doctrines)
 	require.NoError(t, s.Close())
 	require.NoError(t, store.Verify(ctx, path))
-	require.NoError(t, store.Verify(ctx, path+".before-5-001"), "the copy is one of the version before")
+	require.NoError(t, store.Verify(ctx, path+".before-6-001"), "the copy is one of the version before")
 }
 
 // An update that fails leaves the database as it was, for the Oarweed that wrote it, as
@@ -414,7 +414,7 @@ func TestAFailedUpdateIsUndone(t *testing.T) {
 	for n := range 3 {
 		_, err = store.Open(t.Context(), path)
 		assert.ErrorContains(t, err, "updating")
-		assert.FileExists(t, fmt.Sprintf("%s.before-5-%03d", path, n+1))
+		assert.FileExists(t, fmt.Sprintf("%s.before-6-%03d", path, n+1))
 		db, err := sql.Open("sqlite", path)
 		require.NoError(t, err)
 		var version, learners int
@@ -430,7 +430,7 @@ func TestAFailedUpdateIsUndone(t *testing.T) {
 		require.NoError(t, db.Close())
 	}
 	s := open(t, path)
-	assert.Equal(t, path+".before-5-003", s.Copy)
+	assert.Equal(t, path+".before-6-003", s.Copy)
 }
 
 // One byte changed inside a text is no damage to SQLite; the checksum of its row tells.
