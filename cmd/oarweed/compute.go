@@ -4,6 +4,9 @@ import (
 	"fmt"
 	"slices"
 
+	"oarweed/core/lesson"
+	"oarweed/core/practice"
+	"oarweed/core/problem"
 	"oarweed/core/rig"
 	"oarweed/core/whatif"
 	"oarweed/internal/app"
@@ -103,6 +106,51 @@ type holdCommand struct{ app.HoldQuery }
 
 func (c holdCommand) Run(e *env) error {
 	return e.answer(func(s *app.School) (any, error) { return s.Hold(c.HoldQuery) })
+}
+
+type practiceCommands struct {
+	Due practiceDue `cmd:"" help:"Say when a knot is due again after a history of tries, read from standard input."`
+}
+
+type practiceDue struct{}
+
+func (practiceDue) Run(e *env) error {
+	var h practice.History
+	if err := (problem.Form{A: "a history", Most: 4 << 20, Fix: `send {"reviews":[{"at":"2026-11-26T10:00:00Z","grade":3}]}`}).Decode(e.in, &h); err != nil {
+		return err
+	}
+	m, err := h.Memory()
+	return e.show(m, err)
+}
+
+type lessonCommands struct {
+	Plan lessonPlan `cmd:"" help:"Plan a lesson for a request read from standard input."`
+}
+
+type lessonPlan struct{}
+
+func (lessonPlan) Run(e *env) error {
+	var q lesson.Request
+	if err := (problem.Form{A: "a lesson", Most: 1 << 20, Fix: `send {"minutes":90,"learners":6,"knots":["bowline"]}`}).Decode(e.in, &q); err != nil {
+		return err
+	}
+	s, err := e.usual()
+	if err != nil {
+		return err
+	}
+	p, err := lesson.New(s.Trade(), q)
+	return e.show(p, err)
+}
+
+type cutCommand struct{}
+
+func (cutCommand) Run(e *env) error {
+	var q lesson.Pieces
+	if err := (problem.Form{A: "a cut list", Most: 1 << 20, Fix: `send {"spools_m":[50],"pieces_m":[2,2]}`}).Decode(e.in, &q); err != nil {
+		return err
+	}
+	c, err := q.Cut()
+	return e.show(c, err)
 }
 
 type towCommand struct{ app.TowQuery }

@@ -33,6 +33,9 @@ type commands struct {
 	Hold      holdCommand      `cmd:"" help:"Say what hand holds a load by a hitch or by so many turns."`
 	Shackle   shackleCommand   `cmd:"" help:"List clamps and stoppers of a soft shackle."`
 	Tow       towCommand       `cmd:"" help:"Say where a tow line is made fast for the length a rider wants."`
+	Practice  practiceCommands `cmd:"" help:"Say what practice is due."`
+	Lesson    lessonCommands   `cmd:"" help:"Plan a lesson."`
+	Cut       cutCommand       `cmd:"" help:"Cut pieces from spools, read from standard input."`
 	Procedure procedureCommand `cmd:"" help:"Give a job as a card; without an id, list them."`
 	Sayings   sayingsCommand   `cmd:"" help:"Work common sayings out on a rig."`
 	Method    methodCommand    `cmd:"" help:"Write the page of every formula, figure and source, as Markdown."`

@@ -118,3 +118,11 @@ func Knot(c *trade.Catalogue, id string) string {
 	}
 	return ""
 }
+
+// List is words with commas and an "and" before the last.
+func List(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	return strings.Join(words[:len(words)-1], ", ") + " and " + words[len(words)-1]
+}

@@ -13,6 +13,45 @@ type Kin struct {
 	Both, Needs   bool
 }
 
+// KnotSet is a named list of knots.
+type KnotSet struct {
+	ID    string   `json:"id"`
+	Name  string   `json:"name"`
+	Why   string   `json:"why"`
+	Knots []string `json:"knots" nullable:"false"`
+}
+
+// LessonKind is a lesson to begin with.
+type LessonKind struct {
+	ID       string   `json:"id"`
+	Name     string   `json:"name"`
+	Minutes  int      `json:"minutes"`
+	Learners int      `json:"learners"`
+	Helpers  int      `json:"helpers"`
+	Place    string   `json:"place" enum:"indoors,quay,afloat"`
+	Knots    []string `json:"knots" nullable:"false"`
+}
+
+// checkSets holds the named sets and lessons against the knots.
+func (c *Catalogue) checkSets(l *problem.List) {
+	known := func(path string, ids []string) {
+		if len(ids) == 0 {
+			l.Add(path, "holds no knot", "name some")
+		}
+		for _, id := range ids {
+			if c.Knot(id) == nil {
+				l.Add(path, fmt.Sprintf("%q is not a knot here", id), "use a knot id")
+			}
+		}
+	}
+	for _, s := range c.Sets {
+		known("sets.yaml."+s.ID, s.Knots)
+	}
+	for _, x := range c.Lessons {
+		known("lessons.yaml."+x.ID, x.Knots)
+	}
+}
+
 // Relative is a knot that shares its structure with another.
 type Relative struct {
 	Knot string `json:"knot"`

@@ -15,6 +15,8 @@ type packed struct {
 	Knots      []*knot.Knot
 	Questions  []*knot.Question
 	Kin        []Kin
+	Sets       []KnotSet
+	Lessons    []LessonKind
 	Shackle    Shackle
 	Procedures []*Procedure
 	Templates  []Template
@@ -27,7 +29,7 @@ type packed struct {
 // knots and all questions. It is read by the version that wrote it only.
 func (c *Catalogue) Pack() ([]byte, error) {
 	var b bytes.Buffer
-	err := gob.NewEncoder(&b).Encode(packed{c.Vocabulary, c.written, c.Questions, c.Kin, c.Shackle, c.Procedures, c.Templates, c.src, c.Method})
+	err := gob.NewEncoder(&b).Encode(packed{c.Vocabulary, c.written, c.Questions, c.Kin, c.Sets, c.Lessons, c.Shackle, c.Procedures, c.Templates, c.src, c.Method})
 	return b.Bytes(), err
 }
 
@@ -37,7 +39,7 @@ func Unpack(text []byte) (*Catalogue, error) {
 	if err := gob.NewDecoder(bytes.NewReader(text)).Decode(&p); err != nil {
 		return nil, fmt.Errorf("not a packed catalogue of this version: %w", err)
 	}
-	c := Catalogue{Vocabulary: p.Vocabulary, Drawings: NewDrawings(p.Drawings), Knots: p.Knots, Questions: p.Questions, Kin: p.Kin,
+	c := Catalogue{Vocabulary: p.Vocabulary, Drawings: NewDrawings(p.Drawings), Knots: p.Knots, Questions: p.Questions, Kin: p.Kin, Sets: p.Sets, Lessons: p.Lessons,
 		Shackle: p.Shackle, Procedures: p.Procedures, Templates: p.Templates, Method: p.Method, written: p.Knots}
 	c.Learn()
 	return c.WithDoctrines(nil)

@@ -27,6 +27,9 @@ type Catalogue struct {
 	// Questions are those on which practitioners disagree.
 	Questions []*knot.Question
 	Kin       []Kin
+	// Sets are named lists of knots, Lessons those to begin with.
+	Sets    []KnotSet
+	Lessons []LessonKind
 	// Shackle is what a soft shackle can be made of.
 	Shackle Shackle
 	// Procedures are the jobs that are more than a knot.
@@ -71,6 +74,7 @@ func New(c Catalogue) (*Catalogue, error) {
 	if l.Err() == nil {
 		c.checkDoctrines(&l)
 		c.checkKin(&l)
+		c.checkSets(&l)
 		c.checkShackle(&l)
 		c.checkProcedures(&l)
 		c.checkTemplates(&l)

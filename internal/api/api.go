@@ -62,10 +62,12 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	lines(a)
 	learners(a)
 	attempts(a)
+	teaching(a)
 	inspections(a)
 	doctrines(a)
 	description(r, a)
 	r.GET("/healthz", tenant(school), health)
+	r.GET("/feeds/:word", tenant(school), calendar)
 	r.NoRoute(func(c *gin.Context) {
 		if c.Request.URL.Path == "/api" || strings.HasPrefix(c.Request.URL.Path, "/api/") {
 			problemOn(c, newProblem(http.StatusNotFound, "There is nothing at this address."))

@@ -34,6 +34,9 @@ type Catalogue struct {
 	// Templates are rigs to begin with, Procedures jobs with a guided card.
 	Templates  []trade.Template   `json:"templates" nullable:"false"`
 	Procedures []*trade.Procedure `json:"procedures" nullable:"false"`
+	// Sets are named lists of knots, Lessons those to begin with.
+	Sets    []trade.KnotSet    `json:"sets" nullable:"false"`
+	Lessons []trade.LessonKind `json:"lessons" nullable:"false"`
 	// Hitches are what a hold can be worked out for.
 	Hitches []friction.Choice `json:"hitches" nullable:"false"`
 	// Fields are what a rig says in numbers and words: names, limits, lists of values.
@@ -128,7 +131,7 @@ func knots(a huma.API) {
 	huma.Register(a, op("knots", "catalogue", http.MethodGet, "/catalogue", "Materials, fittings, tasks, fields and knots"),
 		func(ctx context.Context, _ *struct{}) (*body[Catalogue], error) {
 			t := of(ctx).Trade()
-			c := Catalogue{t.Materials, t.Surfaces, t.Fittings, t.Tasks, t.Weights, rig.Groups, t.Cautions, nil, t.Templates, t.Procedures, friction.Choices(), rig.Fields}
+			c := Catalogue{t.Materials, t.Surfaces, t.Fittings, t.Tasks, t.Weights, rig.Groups, t.Cautions, nil, t.Templates, t.Procedures, t.Sets, t.Lessons, friction.Choices(), rig.Fields}
 			for _, k := range t.Knots {
 				c.Knots = append(c.Knots, briefOf(t, k))
 			}

@@ -206,7 +206,7 @@ func exportAll(ctx context.Context, db *sql.DB) (*Data, error) {
 	if out.Inspections, err = list(ctx, tx, scanInspection, inspectionColumns+` ORDER BY id`); err != nil {
 		return nil, err
 	}
-	if out.Documents, err = list(ctx, tx, scanDocument, documentColumns+` WHERE deleted_at IS NULL AND kind <> 'secret' ORDER BY id`); err != nil {
+	if out.Documents, err = list(ctx, tx, scanDocument, documentColumns+` WHERE deleted_at IS NULL AND kind NOT IN ('feed', 'secret') ORDER BY id`); err != nil {
 		return nil, err
 	}
 	c, err := chosen(ctx, tx)

@@ -56,6 +56,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who can what, and what the class is taught next */
+        get: operations["board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/card.pdf": {
         parameters: {
             query?: never;
@@ -175,6 +192,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cut pieces from spools */
+        post: operations["cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/doctrines": {
         parameters: {
             query?: never;
@@ -186,6 +220,23 @@ export interface paths {
         get: operations["doctrines"];
         /** Choose what you teach */
         put: operations["teach"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What should be tied again, the most urgent first */
+        get: operations["due"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -205,6 +256,41 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/feeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Calendars that were given out */
+        get: operations["feeds"];
+        put?: never;
+        /** Make a secret address for a calendar; it is shown once */
+        post: operations["add-feed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/feeds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraw a calendar's address */
+        delete: operations["withdraw-feed"];
         options?: never;
         head?: never;
         patch?: never;
@@ -425,10 +511,99 @@ export interface paths {
         };
         /** A learner */
         get: operations["learner"];
-        /** Change a learner's name */
-        put: operations["rename-learner"];
+        /** Change what is known of a learner */
+        put: operations["change-learner"];
+        post?: never;
+        /** Erase a learner with all that is known of him, for good */
+        delete: operations["erase-learner"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/learners/{id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give all attempts of a learner to another, and remove him */
+        post: operations["merge-learners"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/learners/{id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A learner with all that he can */
+        get: operations["person"];
+        put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/lesson-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan a lesson: order, minutes, what to bring, what to cut */
+        post: operations["plan-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lessons, the last changed first */
+        get: operations["lessons"];
+        put?: never;
+        /** Keep a new lesson */
+        post: operations["add-lesson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/lessons/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A lesson */
+        get: operations["lesson"];
+        /** Change a lesson */
+        put: operations["change-lesson"];
+        post?: never;
+        /** Remove a lesson */
+        delete: operations["remove-lesson"];
         options?: never;
         head?: never;
         patch?: never;
@@ -488,6 +663,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/log.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All attempts as a table */
+        get: operations["log-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/log.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All attempts as a table */
+        get: operations["log-xlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/maps": {
         parameters: {
             query?: never;
@@ -502,6 +711,23 @@ export interface paths {
          * @description Lines of JSON: first the frame, then the rows as they are known.
          */
         post: operations["map"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/memory": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** When a knot is due again after a history of tries */
+        post: operations["memory"];
         delete?: never;
         options?: never;
         head?: never;
@@ -630,6 +856,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take learners in: those with an id are given what is new of them */
+        post: operations["take-roster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/roster.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The learners as a table */
+        get: operations["roster-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/roster.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The learners as a table */
+        get: operations["roster-xlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/roster/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a list of learners, and say what is wrong with it */
+        post: operations["read-roster"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a round at a knot shows */
+        post: operations["round"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sayings": {
         parameters: {
             query?: never;
@@ -702,6 +1013,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        "Add-feedRequest": {
+            /**
+             * Format: int64
+             * @description left out: all learners' and the lessons
+             */
+            learner_id?: number;
+        };
         Answer: {
             cautions: components["schemas"]["RigCaution"][];
             defaults: components["schemas"]["RigDefault"][];
@@ -733,6 +1051,22 @@ export interface components {
             /** @description cursor of the next page; left out after the last */
             next?: string;
         };
+        Board: {
+            groups: string[];
+            next: components["schemas"]["NextKnot"][];
+            rows: components["schemas"]["BoardRow"][];
+        };
+        BoardRow: {
+            archived?: boolean;
+            /** @description by knot; a knot that was never tried is left out */
+            cells: {
+                [key: string]: components["schemas"]["Cell"];
+            };
+            groups?: string[] | null;
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         Card: {
             cautions: components["schemas"]["RigCaution"][];
             /** @description a light hand on the tail holds at the lowest friction expected */
@@ -763,8 +1097,10 @@ export interface components {
             fittings: components["schemas"]["RigFittingKind"][];
             hitches: components["schemas"]["FrictionChoice"][];
             knots: components["schemas"]["KnotBrief"][];
+            lessons: components["schemas"]["TradeLessonKind"][];
             materials: components["schemas"]["LineMaterial"][];
             procedures: components["schemas"]["TradeProcedure"][];
+            sets: components["schemas"]["TradeKnotSet"][];
             surfaces: components["schemas"]["LineSurface"][];
             task_groups: string[];
             tasks: components["schemas"]["RigTask"][];
@@ -772,6 +1108,18 @@ export interface components {
             weights: {
                 [key: string]: components["schemas"]["RigWeights"];
             };
+        };
+        Cell: {
+            /**
+             * Format: int64
+             * @description 1: the last try was a fault; 2: the same fault twice running
+             */
+            fault?: number;
+            /**
+             * Format: int64
+             * @description 0 not yet, 1 with help, 2 alone, 3 in time, 4 wet or in gloves, 5 in the real place
+             */
+            level: number;
         };
         Chance: {
             /** Format: double */
@@ -958,6 +1306,36 @@ export interface components {
             /** Format: int64 */
             rope: number;
         };
+        DueKnot: {
+            /** Format: int64 */
+            attempts: number;
+            /** Format: double */
+            best_s?: number;
+            fault?: string;
+            knot: string;
+            /** Format: date-time */
+            last: string;
+            learner: string;
+            /** Format: int64 */
+            learner_id: number;
+            /** @description tied right on the left hand or side */
+            left_ok?: boolean;
+            /**
+             * Format: int64
+             * @description 0 not yet, 1 with help, 2 alone, 3 in time, 4 wet or in gloves, 5 in the real place
+             */
+            level: number;
+            memory: components["schemas"]["PracticeMemory"];
+            /** @description of the knot */
+            name: string;
+            repeated?: boolean;
+            /** Format: int64 */
+            right: number;
+            /** @description tied right on the right hand or side */
+            right_ok?: boolean;
+            says: string;
+            wetted?: boolean;
+        };
         EvidenceFigure: {
             /** Format: double */
             high: number;
@@ -977,6 +1355,15 @@ export interface components {
             likely: number;
             /** Format: double */
             low: number;
+        };
+        Feed: {
+            /** Format: int64 */
+            readonly id: number;
+            /** Format: int64 */
+            learner_id?: number;
+            /** Format: date-time */
+            readonly made: string;
+            readonly path?: string;
         };
         FenderAnswer: {
             /** Format: double */
@@ -1065,6 +1452,28 @@ export interface components {
              * @description turns with which the hand holds the load at the lowest friction; left out where none do
              */
             turns?: number;
+        };
+        Incoming: {
+            archived?: boolean;
+            course?: string;
+            craft?: string;
+            /** @description classes or crews, by name */
+            groups?: string[] | null;
+            /** @enum {string} */
+            hand?: "left" | "right";
+            /** Format: int64 */
+            id?: number;
+            /** @description knots tied without a fault */
+            readonly knows: string[];
+            name: string;
+            note?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            /**
+             * Format: double
+             * @description length of line a towed rider wants
+             */
+            rope_m?: number;
         };
         InputRange: {
             id: string;
@@ -1283,6 +1692,95 @@ export interface components {
             other?: number;
             rules: components["schemas"]["KnotWrapRule"][];
         };
+        Lesson: {
+            /**
+             * Format: date-time
+             * @description when it is held; left out: not set
+             */
+            at?: string;
+            /** Format: int64 */
+            block?: number;
+            group?: string;
+            held?: boolean;
+            /** Format: int64 */
+            readonly id: number;
+            name: string;
+            notes?: {
+                [key: string]: string;
+            };
+            request: components["schemas"]["LessonRequest"];
+            /** Format: int64 */
+            readonly revision: number;
+            took?: {
+                [key: string]: number;
+            };
+            unlearned?: boolean;
+        };
+        LessonBlock: {
+            /** @enum {string} */
+            kind: "begin" | "demonstrate" | "follow" | "repeat" | "check" | "break" | "wet" | "test" | "end";
+            knot?: string;
+            /** Format: double */
+            minutes: number;
+        };
+        LessonCut: {
+            /** Format: double */
+            left_m: number;
+            pieces_m: number[];
+            /** Format: int64 */
+            spool: number;
+        };
+        LessonCuts: {
+            cuts: components["schemas"]["LessonCut"][];
+            missing_m?: number[] | null;
+            /** Format: double */
+            waste_m: number;
+        };
+        LessonKit: {
+            /** Format: double */
+            metres: number;
+            pieces_m: number[];
+            things: components["schemas"]["LessonThing"][];
+        };
+        LessonPieces: {
+            pieces_m: number[];
+            spools_m: number[];
+        };
+        LessonPlan: {
+            blocks: components["schemas"]["LessonBlock"][];
+            left_out: string[];
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            saved_minutes: number;
+        };
+        LessonRequest: {
+            factors?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            helpers?: number;
+            keep_order?: boolean;
+            knots: string[];
+            known?: string[] | null;
+            /** Format: int64 */
+            learners: number;
+            locked?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            minutes: number;
+            /**
+             * @description left out: quay; indoors there is no wet round
+             * @enum {string}
+             */
+            place?: "indoors" | "quay" | "afloat";
+        };
+        LessonThing: {
+            /** Format: int64 */
+            n: number;
+            name: string;
+        };
         LineAnswer: {
             /** @description what is left when wet and worn, kN */
             capacity_kn: components["schemas"]["EvidenceFigure"];
@@ -1370,6 +1868,10 @@ export interface components {
             /** Format: int64 */
             wear?: number;
         };
+        "Merge-learnersRequest": {
+            /** Format: int64 */
+            into: number;
+        };
         MethodPage: {
             /** @description Markdown with tables */
             text: string;
@@ -1380,11 +1882,70 @@ export interface components {
             name: string;
             reasons: components["schemas"]["Reason"][];
         };
+        NextKnot: {
+            knot: string;
+            /**
+             * Format: int64
+             * @description how many of the class cannot tie it
+             */
+            lack: number;
+            name: string;
+            says: string;
+        };
         Option: {
             gives?: string;
             mbl_kn: components["schemas"]["EvidenceFigure"];
             name: string;
             used: boolean;
+        };
+        Person: {
+            due: components["schemas"]["DueKnot"][];
+            learner: components["schemas"]["PracticeLearner"];
+            notes: string[];
+            standings: components["schemas"]["PersonKnot"][];
+        };
+        PersonKnot: {
+            /** Format: int64 */
+            attempts: number;
+            /** Format: double */
+            best_s?: number;
+            fault?: string;
+            knot: string;
+            /** Format: date-time */
+            last: string;
+            /** Format: int64 */
+            learner_id: number;
+            /** @description tied right on the left hand or side */
+            left_ok?: boolean;
+            /**
+             * Format: int64
+             * @description 0 not yet, 1 with help, 2 alone, 3 in time, 4 wet or in gloves, 5 in the real place
+             */
+            level: number;
+            memory: components["schemas"]["PracticeMemory"];
+            /** @description of the knot */
+            name: string;
+            repeated?: boolean;
+            /** Format: int64 */
+            right: number;
+            /** @description tied right on the right hand or side */
+            right_ok?: boolean;
+            /**
+             * Format: double
+             * @description in time is within this
+             */
+            target_s: number;
+            wetted?: boolean;
+        };
+        PlannedLesson: {
+            cuts?: components["schemas"]["LessonCuts"];
+            kit: components["schemas"]["LessonKit"];
+            learned: {
+                [key: string]: number;
+            };
+            plan: components["schemas"]["LessonPlan"];
+            /** @description the lines of the locker, in the order of the cuts */
+            spools: string[];
         };
         PracticeAttempt: {
             /**
@@ -1392,15 +1953,19 @@ export interface components {
              * @description when it was made, 1970 to now; left out: now
              */
             at?: string;
-            /**
-             * @description left out: dry
-             * @enum {string}
-             */
-            conditions?: "dry" | "wet" | "gloves" | "blind" | "real";
+            /** @description dry, or some of wet, gloves, blind (not looking), real (on the real thing) with commas between; left out: dry */
+            conditions?: string;
             /** @description code of the knot's fault, where the outcome is a fault */
             fault?: string;
+            /** @description somebody helped */
+            help?: boolean;
             /** Format: int64 */
             readonly id: number;
+            /**
+             * @description left out: instructor
+             * @enum {string}
+             */
+            judged?: "instructor" | "peer" | "self";
             /** @description made by the sender; the same key makes one record however often it is sent */
             key?: string;
             /**
@@ -1418,6 +1983,16 @@ export interface components {
             readonly received_at?: string;
             /** Format: double */
             seconds?: number;
+            /**
+             * @description the hand, or the horn of a cleat, on which it was tied; left out: not noted
+             * @enum {string}
+             */
+            side?: "left" | "right";
+        };
+        PracticeHistory: {
+            /** Format: double */
+            retention?: number;
+            reviews: components["schemas"]["PracticeTried"][] | null;
         };
         PracticeInspection: {
             first: components["schemas"]["PracticeLook"];
@@ -1432,13 +2007,26 @@ export interface components {
             second: components["schemas"]["PracticeLook"];
         };
         PracticeLearner: {
+            archived?: boolean;
+            course?: string;
+            craft?: string;
+            /** @description classes or crews, by name */
+            groups?: string[] | null;
+            /** @enum {string} */
+            hand?: "left" | "right";
             /** Format: int64 */
             readonly id: number;
             /** @description knots tied without a fault */
             readonly knows: string[];
             name: string;
+            note?: string;
             /** Format: int64 */
             readonly revision: number;
+            /**
+             * Format: double
+             * @description length of line a towed rider wants
+             */
+            rope_m?: number;
         };
         PracticeLook: {
             /**
@@ -1447,6 +2035,31 @@ export interface components {
              */
             at?: string;
             name: string;
+        };
+        PracticeMemory: {
+            /** Format: double */
+            difficulty: number;
+            /** Format: date-time */
+            due?: string;
+            /** Format: double */
+            stability: number;
+            state: string;
+        };
+        PracticeRosterRow: {
+            learner: components["schemas"]["PracticeLearner"];
+            like?: string;
+            /** Format: int64 */
+            like_id?: number;
+            /** Format: int64 */
+            row: number;
+            same?: boolean;
+            trouble?: string;
+        };
+        PracticeTried: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            grade: number;
         };
         Problem: {
             detail: string;
@@ -1753,6 +2366,18 @@ export interface components {
             /** Format: double */
             time: number;
         };
+        Roster: {
+            rows: components["schemas"]["PracticeRosterRow"][];
+        };
+        RoundAnswer: {
+            next?: components["schemas"]["NextKnot"];
+            says: string;
+        };
+        RoundQuery: {
+            attempts: components["schemas"]["PracticeAttempt"][];
+            group?: string;
+            knot: string;
+        };
         Ruled: {
             knot: string;
             name: string;
@@ -1844,6 +2469,19 @@ export interface components {
             /** @enum {string} */
             word: "enough" | "short" | "thin" | "yours";
         };
+        Table: {
+            /** @description the file, base64 */
+            data: string;
+        };
+        "Take-rosterRequest": {
+            learners: components["schemas"]["Incoming"][];
+        };
+        Taken: {
+            /** Format: int64 */
+            added: number;
+            /** Format: int64 */
+            changed: number;
+        };
         TowAnswer: {
             /** @description knot by which it is made fast; empty where the take-off fits */
             hitch: string;
@@ -1868,6 +2506,25 @@ export interface components {
             /** @enum {string} */
             tag: "published" | "trade" | "memory" | "computed" | "yours";
             why: string;
+        };
+        TradeKnotSet: {
+            id: string;
+            knots: string[];
+            name: string;
+            why: string;
+        };
+        TradeLessonKind: {
+            /** Format: int64 */
+            helpers: number;
+            id: string;
+            knots: string[];
+            /** Format: int64 */
+            learners: number;
+            /** Format: int64 */
+            minutes: number;
+            name: string;
+            /** @enum {string} */
+            place: "indoors" | "quay" | "afloat";
         };
         TradeProcedure: {
             cautions: string[];
@@ -2061,6 +2718,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PracticeAttempt"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    board: {
+        parameters: {
+            query?: {
+                /** @description left out: all who are not archived */
+                group?: string;
+                /** @description what is taught next is one of these */
+                among?: string[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
                 };
             };
             /** @description Error */
@@ -2306,6 +2997,39 @@ export interface operations {
             };
         };
     };
+    cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonPieces"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonCuts"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     doctrines: {
         parameters: {
             query?: never;
@@ -2375,6 +3099,39 @@ export interface operations {
             };
         };
     };
+    due: {
+        parameters: {
+            query?: {
+                /** @description left out: all */
+                learner?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueKnot"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "fault-drawing": {
         parameters: {
             query?: {
@@ -2401,6 +3158,99 @@ export interface operations {
                 content: {
                     "image/svg+xml": string;
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    feeds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Feed"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Add-feedRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Feed"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "withdraw-feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -2936,7 +3786,7 @@ export interface operations {
             };
         };
     };
-    "rename-learner": {
+    "change-learner": {
         parameters: {
             query?: never;
             header?: {
@@ -2964,6 +3814,300 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PracticeLearner"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "erase-learner": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "merge-learners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Merge-learnersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeLearner"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "plan-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LessonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedLesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lesson"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lesson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-lesson": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Lesson"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lesson"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-lesson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -3197,6 +4341,68 @@ export interface operations {
             };
         };
     };
+    "log-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All attempts as a table */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "log-xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All attempts as a table */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     map: {
         parameters: {
             query: {
@@ -3226,6 +4432,39 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": components["schemas"]["WhatifPlane"] | components["schemas"]["WhatifRow"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    memory: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeHistory"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeMemory"];
                 };
             };
             /** @description Error */
@@ -3556,6 +4795,167 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "take-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Take-rosterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Taken"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "roster-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The learners as a table */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv; charset=utf-8": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "roster-xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The learners as a table */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "read-roster": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Table"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Roster"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    round: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoundQuery"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundAnswer"];
+                };
             };
             /** @description Error */
             default: {
