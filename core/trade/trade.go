@@ -10,6 +10,7 @@ package trade
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"oarweed/core/friction"
 	"oarweed/core/knot"
@@ -210,4 +211,29 @@ func (c *Catalogue) words() knot.Vocabulary {
 	}
 	v.Hitches = friction.IDs()
 	return v
+}
+
+// FaultPlaces are where faults of a knot are seen on its drawing, by code, in the units of
+// the drawing: where a drawn fault is ringed, and the working end for what is wrong with
+// a tail. A fault that has no one place is left out.
+func (c *Catalogue) FaultPlaces(k *knot.Knot) map[string][]float64 {
+	out := map[string][]float64{}
+	sh, err := c.Drawing(k.ID)
+	if err != nil || sh == nil {
+		return out
+	}
+	for _, f := range k.Faults {
+		if f.Drawing != "" {
+			if wrong, err := c.Drawings.Drawing(f.Drawing); err == nil && wrong != nil && len(wrong.Ringed) > 0 {
+				out[f.Code] = []float64{wrong.Ringed[0].At.X, wrong.Ringed[0].At.Y}
+				continue
+			}
+		}
+		if strings.Contains(f.Code, "tail") {
+			rope := sh.Curves[len(sh.Curves)-1]
+			end := rope.Points[len(rope.Points)-1]
+			out[f.Code] = []float64{end.X, end.Y}
+		}
+	}
+	return out
 }

@@ -70,6 +70,9 @@ type KnotPage struct {
 	Drill     bool             `json:"drill"`
 	GrowsFrom []trade.Relative `json:"grows_from" nullable:"false"`
 	LeadsTo   []trade.Relative `json:"leads_to" nullable:"false"`
+	// FaultPlaces are where faults are seen on the drawing, by code, in its own units; a
+	// fault that has no one place is left out.
+	FaultPlaces map[string][]float64 `json:"fault_places"`
 	// Cautions in full.
 	CautionTexts []rig.Caution `json:"caution_texts" nullable:"false"`
 }
@@ -144,7 +147,7 @@ func knots(a huma.API) {
 				return nil, err
 			}
 			t := of(ctx).Trade()
-			return answered(ctx, KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: t.HasDrill(k.ID), GrowsFrom: t.GrowsFrom(k.ID), LeadsTo: t.LeadsTo(k.ID), CautionTexts: t.CautionsOf(k)}, nil)
+			return answered(ctx, KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: t.HasDrill(k.ID), GrowsFrom: t.GrowsFrom(k.ID), LeadsTo: t.LeadsTo(k.ID), FaultPlaces: t.FaultPlaces(k), CautionTexts: t.CautionsOf(k)}, nil)
 		})
 	for _, p := range []struct {
 		id, ext, kind string

@@ -123,16 +123,38 @@ type Attempts struct {
 	Next string `json:"next,omitempty" doc:"cursor of the next page; left out after the last"`
 }
 
+// Narrowed lets only some attempts pass.
+type Narrowed struct {
+	Outcome   practice.Outcome `query:"outcome" enum:"right,slow,fault"`
+	Condition string           `query:"condition" enum:"dry,wet,gloves,blind,real"`
+	Group     string           `query:"group" maxLength:"80"`
+}
+
+func (n Narrowed) filter(knot string, learner int64) app.Filter {
+	return app.Filter{Knot: knot, LearnerID: learner, Outcome: n.Outcome, Condition: n.Condition, Group: n.Group}
+}
+
 func attempts(a huma.API) {
 	huma.Register(a, op("records", "attempts", http.MethodGet, "/attempts", "The attempts, newest first"),
 		func(ctx context.Context, in *struct {
 			Knot    string `query:"knot"`
 			Learner int64  `query:"learner"`
-			Limit   int    `query:"limit" default:"50" minimum:"1" maximum:"1000"`
-			Cursor  string `query:"cursor" maxLength:"200"`
+			Narrowed
+			Limit  int    `query:"limit" default:"50" minimum:"1" maximum:"1000"`
+			Cursor string `query:"cursor" maxLength:"200"`
 		}) (*body[Attempts], error) {
-			list, next, err := of(ctx).Records().Attempts(ctx, app.Filter{Knot: in.Knot, LearnerID: in.Learner}, app.Page{Limit: in.Limit, Cursor: in.Cursor})
+			list, next, err := of(ctx).Records().Attempts(ctx, in.filter(in.Knot, in.Learner), app.Page{Limit: in.Limit, Cursor: in.Cursor})
 			return answered(ctx, Attempts{list, next}, err)
+		})
+	huma.Register(a, op("records", "attempt-totals", http.MethodGet, "/attempts/totals", "The attempts counted by day"),
+		func(ctx context.Context, in *struct {
+			Knot    string `query:"knot"`
+			Learner int64  `query:"learner"`
+			Narrowed
+			Days int `query:"days" default:"60" minimum:"1" maximum:"2000"`
+		}) (*body[[]app.DayTotal], error) {
+			out, err := of(ctx).Records().Totals(ctx, in.filter(in.Knot, in.Learner), in.Days)
+			return answered(ctx, out, err)
 		})
 	huma.Register(a, created(op("records", "add-attempt", http.MethodPost, "/attempts", "Record an attempt")),
 		func(ctx context.Context, in *struct{ Body practice.Attempt }) (*record[practice.Attempt], error) {

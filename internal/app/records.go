@@ -42,6 +42,17 @@ type Page struct {
 type Filter struct {
 	Knot      string
 	LearnerID int64
+	Outcome   practice.Outcome
+	// Condition that it was made in, and Group of the learner.
+	Condition, Group string
+}
+
+// DayTotal counts the attempts of one day, UTC.
+type DayTotal struct {
+	Day   string `json:"day"`
+	Right int    `json:"right"`
+	Slow  int    `json:"slow"`
+	Fault int    `json:"fault"`
 }
 
 // Document is a record whose form its use case knows: a lesson, a round on the quay.
@@ -109,6 +120,8 @@ type Records interface {
 	DeleteDocument(ctx context.Context, kind string, id int64) error
 
 	Attempts(context.Context, Filter, Page) (list []practice.Attempt, next string, err error)
+	// Totals count them by day, the last so many days on which there were any.
+	Totals(ctx context.Context, f Filter, days int) ([]DayTotal, error)
 	// AddAttempt records an attempt, or finds the one already there by its key.
 	AddAttempt(context.Context, practice.Attempt) (a practice.Attempt, added bool, err error)
 	DeleteAttempt(ctx context.Context, id int64) error

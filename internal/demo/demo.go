@@ -31,13 +31,12 @@ func Fill(ctx context.Context, s *app.School, now time.Time) (bool, error) {
 			return false, err
 		}
 	}
-	ids := map[string]int64{}
-	for _, name := range []string{"Ailsa", "Bram", "Corin", "Dorrit", "Eskil", "Fenna"} {
-		l, _, err := s.AddLearner(ctx, practice.Learner{Name: name})
-		if err != nil {
-			return false, err
-		}
-		ids[name] = l.ID
+	ids, err := enrolled(ctx, s)
+	if err != nil {
+		return false, err
+	}
+	if err := practised(ctx, s, ids, now); err != nil {
+		return false, err
 	}
 	for _, a := range attempts {
 		at := practice.Attempt{LearnerID: ids[a.who], Knot: a.knot, Outcome: a.outcome, Fault: a.fault, Seconds: a.seconds,
@@ -51,6 +50,8 @@ func Fill(ctx context.Context, s *app.School, now time.Time) (bool, error) {
 
 var lines = []locker.Line{
 	{Name: "Workboat bow line", Note: "Spliced eye on the boat's end.", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 12, Wear: 1}},
+	{Name: "Practice line, blue reel", Note: "For the classes.", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 8, LengthM: 50}},
+	{Name: "Practice line, short reel", Line: rig.Line{Material: "polypropylene", Construction: line.Laid, DiameterMM: 10, LengthM: 18}},
 	{Name: "Lugger painter", Note: "Natural-look three-strand.", Line: rig.Line{Material: "polypropylene", Construction: line.Laid, DiameterMM: 10}},
 	{Name: "Lugger fore sheet", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 8}},
 	{Name: "Spare anchor line", Line: rig.Line{Material: "polyamide", Construction: line.Laid, DiameterMM: 12}},

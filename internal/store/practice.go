@@ -161,16 +161,11 @@ func scanAttempt(scan func(...any) error) (a practice.Attempt, err error) {
 // Attempts lists attempts, newest first, and gives the cursor of the next page, "" after
 // the last.
 func (s *Store) Attempts(ctx context.Context, f app.Filter, p app.Page) ([]practice.Attempt, string, error) {
-	query, args := attemptColumns+` WHERE a.deleted_at IS NULL`, []any{}
+	cond, args := narrowed(f)
+	query := attemptColumns + cond
 	where := func(cond string, values ...any) {
 		query += " AND " + cond
 		args = append(args, values...)
-	}
-	if f.Knot != "" {
-		where(`a.knot = ?`, f.Knot)
-	}
-	if f.LearnerID != 0 {
-		where(`a.learner_id = ?`, f.LearnerID)
 	}
 	if p.Cursor != "" {
 		at, id, err := readCursor(p.Cursor)
@@ -186,6 +181,42 @@ func (s *Store) Attempts(ctx context.Context, f app.Filter, p app.Page) ([]pract
 	out = out[:p.Limit]
 	last := out[len(out)-1]
 	return out, cursor(last.At, last.ID), nil
+}
+
+// narrowed is the condition of a filter.
+func narrowed(f app.Filter) (query string, args []any) {
+	query = ` WHERE a.deleted_at IS NULL`
+	where := func(cond string, value any) {
+		query += " AND " + cond
+		args = append(args, value)
+	}
+	if f.Knot != "" {
+		where(`a.knot = ?`, f.Knot)
+	}
+	if f.LearnerID != 0 {
+		where(`a.learner_id = ?`, f.LearnerID)
+	}
+	if f.Outcome != "" {
+		where(`a.outcome = ?`, f.Outcome)
+	}
+	if f.Condition != "" {
+		where(`instr(',' || a.conditions || ',', ',' || ? || ',') > 0`, f.Condition)
+	}
+	if f.Group != "" {
+		where(`EXISTS (SELECT 1 FROM json_each(l.body, '$.groups') g WHERE g.value = ?)`, f.Group)
+	}
+	return
+}
+
+// Totals count attempts by day, the last so many days on which there were any, the
+// earliest first.
+func (s *Store) Totals(ctx context.Context, f app.Filter, days int) ([]app.DayTotal, error) {
+	cond, args := narrowed(f)
+	return list(ctx, s.read, func(scan func(...any) error) (d app.DayTotal, err error) {
+		err = scan(&d.Day, &d.Right, &d.Slow, &d.Fault)
+		return
+	}, `SELECT * FROM (SELECT substr(a.at, 1, 10) AS day, sum(a.outcome = 'right'), sum(a.outcome = 'slow'), sum(a.outcome = 'fault')
+		FROM attempt a JOIN learner l ON l.id = a.learner_id`+cond+` GROUP BY day ORDER BY day DESC LIMIT ?) ORDER BY day`, append(args, days)...)
 }
 
 // A cursor is the place of the last entry of a page.

@@ -25,9 +25,19 @@ const ShowView = lazy(() => import("./knot/show").then((m) => ({ default: m.Show
 const FindSheet = lazy(() => import("./find").then((m) => ({ default: m.FindSheet })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
+const BoardView = lazy(() => import("./teach/board").then((m) => ({ default: m.BoardView })));
+const ClassView = lazy(() => import("./teach/class").then((m) => ({ default: m.ClassView })));
+const DueView = lazy(() => import("./teach/due").then((m) => ({ default: m.DueView })));
+const PersonView = lazy(() => import("./teach/person").then((m) => ({ default: m.PersonView })));
+const PeopleView = lazy(() => import("./teach/people").then((m) => ({ default: m.PeopleView })));
+const LessonsView = lazy(() => import("./teach/plan").then((m) => ({ default: m.LessonsView })));
+const PlanView = lazy(() => import("./teach/plan").then((m) => ({ default: m.PlanView })));
+const RunView = lazy(() => import("./teach/run").then((m) => ({ default: m.RunView })));
+
 const places: { to: string; name: string; wide?: boolean }[] = [
   { to: "/", name: "Rig" },
   { to: "/knots", name: "Knots" },
+  { to: "/teach", name: "Teach" },
   { to: "/jobs", name: "Jobs" },
   { to: "/log", name: "Log" },
   { to: "/method", name: "Method", wide: true },
@@ -50,6 +60,7 @@ export function App() {
   useKey("rig", () => go("/"));
   useKey("knots", () => go("/knots"));
   useKey("jobs", () => go("/jobs"));
+  useKey("teach", () => go("/teach"));
   useKey("log", () => go("/log"));
   useKey("sun", () => setLight(light === "sun" ? "day" : "sun"));
   useKey("help", () => setHelp(true));
@@ -57,7 +68,10 @@ export function App() {
   return (
     <Flex direction="column" minH="100vh">
       {where === "/" && <Skip />}
-      <Head light={light} setLight={setLight} help={() => setHelp(true)} find={() => setFind(true)} />
+      {/* A class in the hand has the whole of a phone. */}
+      <Box display={where === "/teach/class" ? { base: "none", md: "block" } : undefined}>
+        <Head light={light} setLight={setLight} help={() => setHelp(true)} find={() => setFind(true)} />
+      </Box>
       <Connection />
       {where === "/" && <FirstVisit />}
       <Boundary key={units} where={where}>
@@ -74,10 +88,18 @@ export function App() {
             <Route path="/jobs/:id" element={<JobView />} />
             <Route path="/method" element={<MethodView />} />
             <Route path="/sayings" element={<SayingsView />} />
+            <Route path="/teach" element={<BoardView />} />
+            <Route path="/teach/class" element={<ClassView />} />
+            <Route path="/teach/due" element={<DueView />} />
+            <Route path="/teach/people" element={<PeopleView />} />
+            <Route path="/teach/people/:id" element={<PersonView />} />
+            <Route path="/teach/plan" element={<LessonsView />} />
+            <Route path="/teach/plan/:id" element={<PlanView />} />
+            <Route path="/teach/plan/:id/run" element={<RunView />} />
             <Route path="/log" element={<LogView />} />
             <Route
               path="*"
-              element={<Box p="6">There is no page here. Use Rig, Knots, Jobs or Log above.</Box>}
+              element={<Box p="6">There is no page here. Use Rig, Knots, Teach, Jobs or Log above.</Box>}
             />
           </Routes>
         </Suspense>
@@ -145,7 +167,7 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
       color="kelpInk"
     >
       <Flex align="center" gap="2" className="head" fontSize="xl">
-        <Box asChild display="none" css={{ "@media (min-width: 360px)": { display: "block" } }}>
+        <Box asChild display="none" css={{ "@media (min-width: 480px)": { display: "block" } }}>
           <span>
             <Sign />
           </span>

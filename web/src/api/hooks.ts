@@ -89,6 +89,11 @@ export function useAddAttempt() {
   );
 }
 
+/** A change of what is kept, after which all that is kept is asked anew. */
+export function useKept<In, Out>(change: (input: In) => Promise<Out>) {
+  return useChange(change, q.kept());
+}
+
 export type NewInspection = Pick<Schemas["PracticeInspection"], "key" | "rig" | "knot"> & {
   first: { name: string };
   second: { name: string };

@@ -39,6 +39,14 @@ export type HoldQuery = {
   hand: string;
 };
 
+export type LogFilter = {
+  learner?: number;
+  knot?: string;
+  outcome?: "right" | "slow" | "fault";
+  condition?: "dry" | "wet" | "gloves" | "blind" | "real";
+  group?: string;
+};
+
 export type LoadKind = "wind" | "share" | "snatch" | "drag" | "hand" | "rider";
 
 type Plane = Schemas["WhatifPlane"];
@@ -249,6 +257,68 @@ export const q = {
     queryOptions({
       queryKey: [...q.kept(), "learners"],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/learners", { signal })),
+    }),
+  board: (group = "") =>
+    queryOptions({
+      queryKey: [...q.kept(), "board", group],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/board", { params: { query: { group } }, signal })),
+      placeholderData: keepPreviousData,
+    }),
+  due: (learner = 0) =>
+    queryOptions({
+      queryKey: [...q.kept(), "due", learner],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/due", { params: { query: { learner } }, signal })),
+    }),
+  person: (id: number) =>
+    queryOptions({
+      queryKey: [...q.kept(), "person", id],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/learners/{id}/page", { params: { path: { id } }, signal })),
+      retry: false,
+    }),
+  lessons: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "lessons"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/lessons", { signal })),
+    }),
+  lesson: (id: number) =>
+    queryOptions({
+      queryKey: [...q.kept(), "lessons", id],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/lessons/{id}", { params: { path: { id } }, signal })),
+      enabled: id > 0,
+      retry: false,
+    }),
+  plan: (request: Schemas["LessonRequest"]) =>
+    queryOptions({
+      queryKey: [...q.kept(), "plan", request],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/lesson-plan", { body: request, signal })),
+      enabled: request.knots.length > 0,
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
+  feeds: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "feeds"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/feeds", { signal })),
+    }),
+  attemptsOf: (learner: number) =>
+    queryOptions({
+      queryKey: [...q.kept(), "attempts", "of", learner],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/attempts", { params: { query: { learner, limit: 1000 } }, signal })),
+    }),
+  log: (query: LogFilter) =>
+    queryOptions({
+      queryKey: [...q.kept(), "attempts", "log", query],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/attempts", { params: { query: { ...query, limit: 300 } }, signal })),
+      placeholderData: keepPreviousData,
+    }),
+  totals: (query: LogFilter) =>
+    queryOptions({
+      queryKey: [...q.kept(), "attempts", "totals", query],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/attempts/totals", { params: { query }, signal })),
+      placeholderData: keepPreviousData,
     }),
   attempts: (knot = "") =>
     queryOptions({

@@ -22,6 +22,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/attempts/totals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The attempts counted by day */
+        get: operations["attempt-totals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/attempts/{id}": {
         parameters: {
             query?: never;
@@ -1265,6 +1282,15 @@ export interface components {
             /** Format: double */
             total_m: number;
         };
+        DayTotal: {
+            day: string;
+            /** Format: int64 */
+            fault: number;
+            /** Format: int64 */
+            right: number;
+            /** Format: int64 */
+            slow: number;
+        };
         Doctrines: {
             /** @description question id → doctrine id; left out: the usual one */
             chosen: {
@@ -1588,6 +1614,9 @@ export interface components {
             drill: boolean;
             efficiency: components["schemas"]["KnotEfficiency"][];
             fails_at?: string;
+            fault_places: {
+                [key: string]: number[] | null;
+            };
             faults: components["schemas"]["KnotFault"][];
             grows_from: components["schemas"]["TradeRelative"][];
             held_by_hand?: boolean;
@@ -2607,6 +2636,9 @@ export interface operations {
             query?: {
                 knot?: string;
                 learner?: number;
+                outcome?: "right" | "slow" | "fault";
+                condition?: "dry" | "wet" | "gloves" | "blind" | "real";
+                group?: string;
                 limit?: number;
                 cursor?: string;
             };
@@ -2658,6 +2690,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PracticeAttempt"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "attempt-totals": {
+        parameters: {
+            query?: {
+                knot?: string;
+                learner?: number;
+                outcome?: "right" | "slow" | "fault";
+                condition?: "dry" | "wet" | "gloves" | "blind" | "real";
+                group?: string;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayTotal"][] | null;
                 };
             };
             /** @description Error */

@@ -24,6 +24,13 @@ export const conditions = [
   { id: "real", text: "in the real place" },
 ] as const;
 
+/** Conditions in words. */
+export const conditionWords = (ids: string | undefined): string =>
+  (ids ?? "dry")
+    .split(",")
+    .map((id) => conditions.find((c) => c.id === id)?.text ?? id)
+    .join(", ");
+
 /** One attempt: who, how long, how it went. Open while a knot is named. */
 export function AttemptDialog({ knot, close }: { knot: string; close: () => void }) {
   const page = useQuery(q.knot(knot));
@@ -67,7 +74,7 @@ type Draft = {
   learner: number;
   outcome: Attempt["outcome"] | "";
   fault: string;
-  condition: NonNullable<Attempt["conditions"]>;
+  conditions: string[];
   seconds: string;
 };
 
@@ -76,14 +83,14 @@ const blank = (): Draft => ({
   learner: 0,
   outcome: "",
   fault: "",
-  condition: "dry",
+  conditions: [],
   seconds: "",
 });
 
 function AttemptForm({ id, knot, faults, close }: FormProps) {
   const add = useAddAttempt();
   const [draft, set] = useDraft(draftOf(knot), blank);
-  const { key, learner, outcome, fault, condition, seconds } = draft;
+  const { key, learner, outcome, fault, conditions: how, seconds } = draft;
   const [trouble, setTrouble] = useState("");
   const save = async () => {
     const time = seconds.trim() === "" ? 0 : Number(seconds.replace(",", "."));
@@ -92,9 +99,14 @@ function AttemptForm({ id, knot, faults, close }: FormProps) {
     if (outcome === "fault" && !fault) return setTrouble("Which fault was it?");
     if (!Number.isFinite(time) || time < 0 || time > 7200)
       return setTrouble(`“${seconds}” is no time: type seconds, as in 12, or leave it empty.`);
-    const how = { outcome, fault: outcome === "fault" ? fault : "", seconds: time, conditions: condition };
+    const went = {
+      outcome,
+      fault: outcome === "fault" ? fault : "",
+      seconds: time,
+      conditions: how.length > 0 ? how.join(",") : "dry",
+    };
     try {
-      await add.mutateAsync({ key, learner_id: learner, knot, ...how });
+      await add.mutateAsync({ key, learner_id: learner, knot, ...went });
       forgetDraft(draftOf(knot));
       close();
     } catch {
@@ -131,12 +143,22 @@ function AttemptForm({ id, knot, faults, close }: FormProps) {
             choose={(id) => set({ fault: id })}
           />
         )}
-        <OneOf
-          label="Line and hands"
-          list={conditions}
-          value={condition}
-          choose={(id) => set({ condition: id })}
-        />
+        <Group label="Line and hands: what holds of these">
+          {conditions
+            .filter((c) => c.id !== "dry")
+            .map((c) => (
+              <Press
+                key={c.id}
+                small
+                aria-pressed={how.includes(c.id)}
+                onClick={() =>
+                  set({ conditions: how.includes(c.id) ? how.filter((x) => x !== c.id) : [...how, c.id] })
+                }
+              >
+                {c.text}
+              </Press>
+            ))}
+        </Group>
         {trouble && (
           <Box role="alert" color="flare" fontWeight="700">
             {trouble}

@@ -2,15 +2,16 @@ import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { Attempt } from "../api/client";
+import type { Attempt, Schemas } from "../api/client";
 import { useCatalogue, useRemoveAttempt, useRestoreAttempt } from "../api/hooks";
-import { q } from "../api/queries";
+import { type LogFilter, q } from "../api/queries";
+import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
 import { seconds } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { Select } from "../ui/pick";
-import { AttemptDialog, conditions } from "./attempt";
+import { AttemptDialog, conditions, conditionWords } from "./attempt";
 
 const looks = {
   right: { text: "✓ right", colour: "glass", wash: "glassWash" },
@@ -18,28 +19,88 @@ const looks = {
   fault: { text: "✕ fault", colour: "flare", wash: "flareWash" },
 } as const;
 
-/** The latest attempts, newest first, day by day. */
+/** The attempts, narrowed as one likes, with what they come to. */
 export function LogView() {
-  const attempts = useQuery(q.attempts());
+  const [params, change] = useAddress();
+  const get = (key: string) => params.get(key) ?? "";
+  const by: LogFilter = {
+    learner: Number(get("who")) || undefined,
+    knot: get("knot") || undefined,
+    outcome: (get("how") || undefined) as LogFilter["outcome"],
+    condition: (get("in") || undefined) as LogFilter["condition"],
+    group: get("group") || undefined,
+  };
+  const attempts = useQuery(q.log(by));
+  const totals = useQuery(q.totals(by)).data ?? [];
   const knots = useCatalogue().data?.knots ?? [];
+  const learners = useQuery(q.learners()).data ?? [];
+  const groups = [...new Set(learners.flatMap((l) => l.groups ?? []))].sort();
   const remove = useRemoveAttempt();
   const restore = useRestoreAttempt();
   const [knot, setKnot] = useState("");
   const [gone, setGone] = useState<Attempt>();
   const name = (id: string) => knots.find((k) => k.id === id)?.name ?? id;
+  const list = attempts.data?.attempts ?? [];
+  const narrowed = Object.values(by).some(Boolean);
+  const pick = (
+    key: string,
+    label: string,
+    first: string,
+    options: readonly { id: string; name: string }[],
+  ) => (
+    <Select label={label} first={first} value={get(key)} set={(v) => change({ [key]: v })} list={options} />
+  );
   return (
-    <Page maxW="900px">
+    <Page maxW="1300px">
       <Flex justify="space-between" align="center" wrap="wrap" gap="3">
-        <Title>Attempts</Title>
-        <Select
-          label="Record an attempt at"
-          first="Record an attempt at…"
-          value=""
-          set={setKnot}
-          list={knots}
-        />
+        <Title>Log</Title>
+        <Flex gap="2" wrap="wrap" className="no-print">
+          <Press asChild look="main">
+            <Link to="/teach/class">Start a round</Link>
+          </Press>
+          <Select
+            label="Record an attempt at"
+            first="Record one attempt at…"
+            value=""
+            set={setKnot}
+            list={knots}
+          />
+        </Flex>
+      </Flex>
+      <Flex gap="2" wrap="wrap" mt="3" className="no-print" role="search" aria-label="Narrow the log">
+        {pick(
+          "who",
+          "Learner",
+          "everybody",
+          learners.map((l) => ({ id: String(l.id), name: l.name })),
+        )}
+        {groups.length > 0 &&
+          pick(
+            "group",
+            "Class",
+            "any class",
+            groups.map((g) => ({ id: g, name: g })),
+          )}
+        {pick("knot", "Knot", "any knot", knots)}
+        {pick("how", "How it went", "however it went", [
+          { id: "right", name: "right" },
+          { id: "slow", name: "right, slow" },
+          { id: "fault", name: "fault" },
+        ])}
+        {pick(
+          "in",
+          "Line and hands",
+          "in any conditions",
+          conditions.map((c) => ({ id: c.id, name: c.text })),
+        )}
+        {narrowed && (
+          <Press look="bare" onClick={() => change({ who: "", group: "", knot: "", how: "", in: "" })}>
+            All
+          </Press>
+        )}
       </Flex>
       <Trouble error={attempts.error ?? remove.error ?? restore.error} />
+      {totals.length > 0 && <Totals days={totals} />}
       {gone && (
         <Card kind="note" mt="3" role="status">
           The attempt of {gone.learner} at the {name(gone.knot).toLowerCase()} is taken back.{" "}
@@ -54,23 +115,105 @@ export function LogView() {
           </Press>
         </Card>
       )}
-      {attempts.data?.attempts.length === 0 && (
-        <Box mt="4">No attempts yet. Open a knot, let a learner tie it, and record how it went.</Box>
+      {attempts.data && list.length === 0 && (
+        <Box mt="4">
+          {narrowed
+            ? "No attempt is like that."
+            : "No attempts yet. Open a knot, let a learner tie it, and record how it went."}
+        </Box>
       )}
-      {byDay(attempts.data?.attempts ?? []).map(([day, list]) => (
-        <Part key={day} title={day} mt="5">
-          {list.map((a) => (
-            <Row
-              key={a.id}
-              attempt={a}
-              name={name(a.knot)}
-              takeBack={() => remove.mutate(a.id, { onSuccess: () => setGone(a) })}
-            />
-          ))}
-        </Part>
-      ))}
+      <Box css={{ "@media (min-width: 1200px)": { columnCount: 2, columnGap: "32px" } }}>
+        {byDay(list).map(([day, list]) => (
+          <Part key={day} title={day} mt="5" css={{ breakInside: "avoid-column" }}>
+            {list.map((a) => (
+              <Row
+                key={a.id}
+                attempt={a}
+                name={name(a.knot)}
+                takeBack={() => remove.mutate(a.id, { onSuccess: () => setGone(a) })}
+              />
+            ))}
+          </Part>
+        ))}
+      </Box>
       <AttemptDialog knot={knot} close={() => setKnot("")} />
     </Page>
+  );
+}
+
+/** How many went how, in a sentence and day by day. */
+function Totals({ days }: { days: Schemas["DayTotal"][] }) {
+  const sum = days.reduce(
+    (a, d) => ({ right: a.right + d.right, slow: a.slow + d.slow, fault: a.fault + d.fault }),
+    { right: 0, slow: 0, fault: 0 },
+  );
+  const all = sum.right + sum.slow + sum.fault;
+  const most = Math.max(...days.map((d) => d.right + d.slow + d.fault), 1);
+  const shown = days.slice(-40);
+  const [w, h] = [720, 110];
+  const step = Math.min(46, w / shown.length);
+  return (
+    <Flex gap="5" mt="3" align="center" wrap="wrap" data-testid="totals">
+      <Box className="head" fontSize="22px" lineHeight="1.25">
+        {all} attempts
+        <Box fontSize="17px" className="plain">
+          ✓ {sum.right} right · ◔ {sum.slow} slow · ✕ {sum.fault} with a fault
+        </Box>
+      </Box>
+      <Box flex="1" minW="280px">
+        <svg
+          viewBox={`0 0 ${w} ${h}`}
+          width="100%"
+          style={{ maxHeight: 120 }}
+          role="img"
+          aria-label={`By day: ${shown.map((d) => `${d.day}: ${d.right + d.slow} right, ${d.fault} with a fault`).join("; ")}`}
+        >
+          {shown.map((d, i) => {
+            const high = (n: number) => ((h - 26) * n) / most;
+            const x = i * step;
+            return (
+              <g key={d.day}>
+                <rect
+                  x={x + 3}
+                  y={h - 20 - high(d.right)}
+                  width={step - 6}
+                  height={high(d.right)}
+                  fill="var(--glass)"
+                />
+                <rect
+                  x={x + 3}
+                  y={h - 20 - high(d.right + d.slow)}
+                  width={step - 6}
+                  height={high(d.slow)}
+                  fill="var(--rope-1)"
+                  stroke="var(--amber)"
+                />
+                <rect
+                  x={x + 4}
+                  y={h - 20 - high(d.right + d.slow + d.fault)}
+                  width={step - 8}
+                  height={high(d.fault)}
+                  fill="var(--flare-wash)"
+                  stroke="var(--flare)"
+                  strokeWidth="2"
+                />
+                {(i === 0 || i === shown.length - 1 || i === Math.floor(shown.length / 2)) && (
+                  <text
+                    x={x + step / 2}
+                    y={h - 4}
+                    fontSize="14"
+                    textAnchor={i === 0 ? "start" : i === shown.length - 1 ? "end" : "middle"}
+                    fill="var(--quiet)"
+                  >
+                    {new Date(d.day).toLocaleDateString(undefined, { day: "numeric", month: "short" })}
+                  </text>
+                )}
+              </g>
+            );
+          })}
+        </svg>
+      </Box>
+    </Flex>
   );
 }
 
@@ -124,7 +267,7 @@ function Row({ attempt: a, name, takeBack }: { attempt: Attempt; name: string; t
       <Box w="70px" textAlign="right">
         {a.seconds ? seconds(a.seconds) : "–"}
       </Box>
-      <Box w="130px">{conditions.find((k) => k.id === a.conditions)?.text}</Box>
+      <Box w="130px">{conditionWords(a.conditions)}</Box>
       <Box
         px="2"
         py="0.5"

@@ -47,7 +47,7 @@ export function HelpSheet(p: {
       />
       <One
         label="Opens with"
-        list={{ rig: "Rig", knots: "Knots", jobs: "Jobs", log: "Log" }}
+        list={{ rig: "Rig", knots: "Knots", teach: "Teach", jobs: "Jobs", log: "Log" }}
         value={likes.opens}
         set={(opens) => setPrefs({ opens: opens as Prefs["opens"] })}
       />

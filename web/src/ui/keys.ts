@@ -6,6 +6,7 @@ export const keys = {
   rig: { key: "r", shown: "r", does: "Rig" },
   knots: { key: "k", shown: "k", does: "Knots" },
   jobs: { key: "j", shown: "j", does: "Jobs" },
+  teach: { key: "t", shown: "t", does: "Teach" },
   log: { key: "l", shown: "l", does: "Log" },
   find: { key: "slash", shown: "/", does: "Find a knot, a task, a job, a fault" },
   help: { key: "shift+?, ?", shown: "?", does: "This sheet" },

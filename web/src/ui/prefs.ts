@@ -12,7 +12,7 @@ export type Prefs = {
   /** Units of fishing line. */
   tackle: "lb" | "kg";
   /** The view that the application opens with. */
-  opens: "rig" | "knots" | "jobs" | "log";
+  opens: "rig" | "knots" | "teach" | "jobs" | "log";
   /** The first visit has been told what this is. */
   met: boolean;
 };
