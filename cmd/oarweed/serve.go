@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"io"
@@ -13,6 +14,9 @@ import (
 	"path/filepath"
 	"time"
 
+	"github.com/alexedwards/scs/sqlite3store"
+
+	"oarweed/core/problem"
 	"oarweed/internal/api"
 	"oarweed/internal/app"
 	"oarweed/internal/demo"
@@ -30,6 +34,8 @@ type serveCommand struct {
 	database
 	Addr string   `default:"127.0.0.1:8080" env:"OARWEED_ADDR" help:"address to listen on; 0.0.0.0:8080 lets phones on the same network in" placeholder:"HOST:PORT"`
 	Host []string `env:"OARWEED_HOST" help:"name by which the server may be called, beside localhost and addresses; may be repeated" placeholder:"NAME"`
+	Cert string   `name:"tls-cert" env:"OARWEED_TLS_CERT" help:"certificate (PEM) to serve over TLS" type:"existingfile" placeholder:"FILE"`
+	Key  string   `name:"tls-key" env:"OARWEED_TLS_KEY" help:"its private key (PEM)" type:"existingfile" placeholder:"FILE"`
 	Log  bool     `env:"OARWEED_LOG" help:"log each request"`
 }
 
@@ -92,20 +98,60 @@ func (c serveCommand) serve(e *env, withDemo bool) error {
 	if err != nil {
 		return err
 	}
-	handler, _ := api.New(school, pages, api.Options{Hosts: c.Host, Log: c.Log})
+	if (c.Cert == "") != (c.Key == "") {
+		return problem.New("--tls-cert", "and --tls-key go together", "give both, or neither")
+	}
 	listen, err := net.Listen("tcp", c.Addr)
 	if err != nil {
 		return fmt.Errorf("cannot listen on %s (%w): stop what runs there, or give another --addr", c.Addr, err)
 	}
-	announce(e.out, listen.Addr(), c.DB)
+	o := api.Options{Hosts: c.Host, Log: c.Log}
+	setup := ""
+	if beyond(listen.Addr()) {
+		set, err := school.HasPassphrase(e)
+		if err != nil {
+			return err
+		}
+		if !set {
+			setup = app.NewSetupCode()
+		}
+		o.Access = api.NewAccess(sqlite3store.New(st.Sessions()), setup, c.Cert != "")
+	}
+	handler, _ := api.New(school, pages, o)
+	c.announce(e.out, listen.Addr(), setup)
+	if c.Cert != "" {
+		pair, err := tls.LoadX509KeyPair(c.Cert, c.Key)
+		if err != nil {
+			return problem.New("--tls-cert", "cannot be read: "+err.Error(), "give a certificate and its key in PEM")
+		}
+		listen = tls.NewListener(listen, &tls.Config{Certificates: []tls.Certificate{pair}, MinVersion: tls.VersionTLS12, NextProtos: []string{"http/1.1"}})
+	}
 	return listenUntil(e, listen, handler)
 }
 
-// announce says where Oarweed is, and that whoever reaches an open address can write.
-func announce(out io.Writer, addr net.Addr, db string) {
-	fmt.Fprintf(out, "Oarweed is at http://%s   (database %s, stop with Ctrl-C)\n", addr, db)
-	if tcp, ok := addr.(*net.TCPAddr); ok && !tcp.IP.IsLoopback() {
-		fmt.Fprintln(out, "Everybody on this network can read and change the records: there are no accounts yet, and nothing is encrypted.")
+// beyond reports whether an address is reached from other machines.
+func beyond(addr net.Addr) bool {
+	tcp, ok := addr.(*net.TCPAddr)
+	return !ok || !tcp.IP.IsLoopback()
+}
+
+// announce says where Oarweed is, and what whoever reaches an open address can do.
+func (c serveCommand) announce(out io.Writer, addr net.Addr, setup string) {
+	scheme := "http"
+	if c.Cert != "" {
+		scheme = "https"
+	}
+	fmt.Fprintf(out, "Oarweed is at %s://%s   (database %s, stop with Ctrl-C)\n", scheme, addr, c.DB)
+	if !beyond(addr) {
+		return
+	}
+	if setup != "" {
+		fmt.Fprintf(out, "Other machines reach it. Set the instructor's passphrase in the browser with this code: %s\n", setup)
+	} else {
+		fmt.Fprintln(out, "Other machines reach it: the instructor signs in with the passphrase, learners join with the code of a lesson.")
+	}
+	if c.Cert == "" {
+		fmt.Fprintln(out, "Nothing is encrypted: whoever is on this network can read what is sent. --tls-cert and --tls-key encrypt it.")
 	}
 }
 

@@ -31,6 +31,8 @@ type Options struct {
 	// Hosts are names, beside localhost and any literal address, by which the server may
 	// be called: see [Guard].
 	Hosts []string
+	// Access asks who one is; nil where the server listens to this machine alone.
+	Access *Access
 	// Log one line for each request.
 	Log bool
 }
@@ -48,7 +50,11 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	config.SchemasPath = ""
 	config.CreateHooks = nil
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
-	group := r.Group("", tenant(school), cached(time.Now()), inUnits)
+	group := r.Group("", withAddress, tenant(school))
+	if o.Access != nil {
+		group.Use(o.Access.middleware)
+	}
+	group.Use(cached(time.Now()), inUnits)
 	a := humagin.NewWithGroup(r, group, config)
 	for _, t := range tags {
 		a.OpenAPI().Tags = append(a.OpenAPI().Tags, &t)
@@ -63,6 +69,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	learners(a)
 	attempts(a)
 	teaching(a)
+	access(a)
 	inspections(a)
 	doctrines(a)
 	description(r, a)

@@ -35,6 +35,13 @@ func start(t testing.TB) *httptest.Server {
 // handler answers for a school with an empty database.
 func handler(t testing.TB) (http.Handler, huma.API) {
 	t.Helper()
+	h, a, _ := handlerWith(t, nil)
+	return h, a
+}
+
+// handlerWith has the access control that access makes for its store; none if nil.
+func handlerWith(t testing.TB, access func(*store.Store) *api.Access) (http.Handler, huma.API, *app.School) {
+	t.Helper()
 	cat, err := catalogue.Load()
 	require.NoError(t, err)
 	st, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "x.db"))
@@ -48,7 +55,12 @@ func handler(t testing.TB) (http.Handler, huma.API) {
 	require.NoError(t, err)
 	school, err := app.NewSchool(t.Context(), cat, st, app.NewGate(64))
 	require.NoError(t, err)
-	return api.New(school, pages, api.Options{Hosts: []string{"tangholm.example"}})
+	o := api.Options{Hosts: []string{"tangholm.example"}}
+	if access != nil {
+		o.Access = access(st)
+	}
+	h, a := api.New(school, pages, o)
+	return h, a, school
 }
 
 func call(t require.TestingT, srv *httptest.Server, method, path, body string, headers ...string) (*http.Response, string) {

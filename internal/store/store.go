@@ -37,6 +37,9 @@ type Store struct {
 
 var _ app.Records = (*Store)(nil)
 
+// Sessions is where the session library keeps who is signed in.
+func (s *Store) Sessions() *sql.DB { return s.wrote }
+
 // connections that read at once. More only wait for the same processors.
 const readers = 8
 

@@ -35,3 +35,22 @@ CREATE TABLE document (
   UNIQUE (kind, key)
 ) STRICT;
 CREATE INDEX document_by_change ON document (kind, changed_at DESC, id DESC) WHERE deleted_at IS NULL;
+
+-- Pictures taken on the quay: made small on the device, without where and by what.
+CREATE TABLE photo (
+  id         INTEGER PRIMARY KEY AUTOINCREMENT,
+  key        TEXT UNIQUE,
+  learner_id INTEGER REFERENCES learner (id),
+  body       BLOB NOT NULL,
+  at         TEXT NOT NULL,
+  checksum   INTEGER NOT NULL
+) STRICT;
+CREATE INDEX photo_of ON photo (learner_id);
+
+-- Who is signed in, as the session library keeps it.
+CREATE TABLE sessions (
+  token  TEXT PRIMARY KEY,
+  data   BLOB NOT NULL,
+  expiry REAL NOT NULL
+);
+CREATE INDEX sessions_expiry ON sessions (expiry);
