@@ -51,6 +51,8 @@ func TestMain(m *testing.M) {
 type server struct {
 	url string
 	cmd *exec.Cmd
+	// said is what it writes to its terminal.
+	said *bufio.Reader
 }
 
 // serve starts the application on a database and waits until it answers.
@@ -62,7 +64,13 @@ func serve(t testing.TB, command, db string) *server {
 // serveAt is the same at an address of its own.
 func serveAt(t testing.TB, url, command, db string) *server {
 	t.Helper()
-	cmd := exec.Command(binary, command, "--db", db, "--addr", strings.TrimPrefix(url, "http://"))
+	return serveWith(t, command, "--db", db, "--addr", strings.TrimPrefix(url, "http://"))
+}
+
+// serveWith starts the application with arguments of its own.
+func serveWith(t testing.TB, args ...string) *server {
+	t.Helper()
+	cmd := exec.Command(binary, args...)
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	cmd.Stderr = os.Stderr
@@ -75,9 +83,9 @@ func serveAt(t testing.TB, url, command, db string) *server {
 			address = strings.Fields(rest)[0]
 		}
 	}
-	s := &server{"http://" + address, cmd}
+	s := &server{"http://" + strings.Replace(address, "[::]", "127.0.0.1", 1), cmd, said}
 	t.Cleanup(s.stop)
-	res, err := http.Get(s.url + "/api/v1/catalogue")
+	res, err := http.Get(s.url + "/api/v1/session")
 	require.NoError(t, err)
 	require.NoError(t, res.Body.Close())
 	require.Equal(t, http.StatusOK, res.StatusCode)

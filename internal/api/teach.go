@@ -62,43 +62,14 @@ func teaching(a huma.API) {
 	lessons(a)
 	roster(a)
 	feeds(a)
+	quay(a)
 }
 
 func lessons(a huma.API) {
-	huma.Register(a, op("teaching", "lessons", http.MethodGet, "/lessons", "The lessons, the last changed first"),
-		func(ctx context.Context, _ *struct{}) (*body[[]app.Lesson], error) {
-			out, err := of(ctx).Lessons(ctx)
-			return answered(ctx, out, err)
-		})
-	huma.Register(a, op("teaching", "lesson", http.MethodGet, "/lessons/{id}", "A lesson"),
-		func(ctx context.Context, in *IDPath) (*record[app.Lesson], error) {
-			out, err := of(ctx).Lesson(ctx, in.ID)
-			return kept(ctx, out, out.Revision, err)
-		})
-	huma.Register(a, created(op("teaching", "add-lesson", http.MethodPost, "/lessons", "Keep a new lesson")),
-		func(ctx context.Context, in *struct{ Body app.Lesson }) (*record[app.Lesson], error) {
-			in.Body.ID, in.Body.Revision = 0, 0
-			out, err := of(ctx).SaveLesson(ctx, in.Body)
-			return made(ctx, out, "lessons", out.ID, out.Revision, true, err)
-		})
-	huma.Register(a, op("teaching", "change-lesson", http.MethodPut, "/lessons/{id}", "Change a lesson"),
-		func(ctx context.Context, in *struct {
-			IDPath
-			IfMatch
-			Body app.Lesson
-		}) (*record[app.Lesson], error) {
-			revision, err := in.revision()
-			if err != nil {
-				return nil, err
-			}
-			in.Body.ID, in.Body.Revision = in.ID, revision
-			out, err := of(ctx).SaveLesson(ctx, in.Body)
-			return kept(ctx, out, out.Revision, err)
-		})
-	huma.Register(a, op("teaching", "remove-lesson", http.MethodDelete, "/lessons/{id}", "Remove a lesson"),
-		func(ctx context.Context, in *IDPath) (*struct{}, error) {
-			return gone(ctx, of(ctx).DeleteLesson(ctx, in.ID))
-		})
+	records[app.Lesson]{"a lesson", "The lessons, the last changed first", "lessons",
+		(*app.School).Lessons, (*app.School).Lesson, (*app.School).SaveLesson, (*app.School).DeleteLesson,
+		func(l *app.Lesson, id, revision int64) { l.ID, l.Revision = id, revision },
+		func(l app.Lesson) (int64, int64) { return l.ID, l.Revision }}.register(a, "teaching")
 }
 
 // Table is a file of rows as it was chosen: CSV or XLSX.

@@ -135,6 +135,11 @@ type Records interface {
 	Doctrines(context.Context) (Chosen, error)
 	SetDoctrines(context.Context, Chosen) (Chosen, error)
 
+	// AddPhoto keeps a picture, or finds the one already there by its key. It goes with its
+	// learner, 0 for nobody's.
+	AddPhoto(ctx context.Context, key string, learner int64, body []byte) (id int64, err error)
+	Photo(ctx context.Context, id int64) ([]byte, error)
+
 	Ping(context.Context) error
 }
 

@@ -7,7 +7,6 @@ import (
 	"encoding/base64"
 	"encoding/hex"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -345,35 +344,11 @@ func (s *School) learned(ctx context.Context) (map[string]float64, error) {
 }
 
 // Lessons lists them, the last changed first.
-func (s *School) Lessons(ctx context.Context) ([]Lesson, error) {
-	list, err := s.records.Documents(ctx, lessonKind)
-	if err != nil {
-		return nil, err
-	}
-	out := make([]Lesson, 0, len(list))
-	for _, d := range list {
-		l, err := lessonOf(d)
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, l)
-	}
-	return out, nil
-}
-
-func lessonOf(d Document) (l Lesson, err error) {
-	err = json.Unmarshal(d.Body, &l)
-	l.ID, l.Revision = d.ID, d.Revision
-	return l, err
-}
+func (s *School) Lessons(ctx context.Context) ([]Lesson, error) { return lessonsKept.list(ctx, s) }
 
 // Lesson reads one.
 func (s *School) Lesson(ctx context.Context, id int64) (Lesson, error) {
-	d, err := s.records.Document(ctx, lessonKind, id)
-	if err != nil {
-		return Lesson{}, err
-	}
-	return lessonOf(d)
+	return lessonsKept.one(ctx, s, id)
 }
 
 // SaveLesson keeps a lesson. The error names each field.
@@ -398,22 +373,7 @@ func (s *School) SaveLesson(ctx context.Context, l Lesson) (Lesson, error) {
 	if err := bad.Err(); err != nil {
 		return l, err
 	}
-	body, err := json.Marshal(l)
-	if err != nil {
-		return l, err
-	}
-	d, err := s.records.SaveDocument(ctx, Document{ID: l.ID, Kind: lessonKind, Revision: l.Revision, Body: body})
-	if c := (*Conflict)(nil); errors.As(err, &c) {
-		if d, ok := c.Kept.(Document); ok {
-			if kept, err := lessonOf(d); err == nil {
-				c.Kept = kept
-			}
-		}
-	}
-	if err != nil {
-		return l, err
-	}
-	return lessonOf(d)
+	return lessonsKept.save(ctx, s, l)
 }
 
 // DeleteLesson removes one.

@@ -24,6 +24,7 @@ var checks = []struct{ table, query string }{
 	{"learner", `SELECT id FROM learner WHERE checksum <> checksum(name, body)`},
 	{"attempt", `SELECT id FROM attempt WHERE checksum <> checksum(learner_id, knot, kind, outcome, fault, seconds, conditions, help, side, judged, at, received_at) OR strftime('%s', at) IS NULL`},
 	{"document", `SELECT id FROM document WHERE checksum <> checksum(kind, body)`},
+	{"photo", `SELECT id FROM photo WHERE checksum <> checksum(body)`},
 	{"inspection", `SELECT id FROM inspection WHERE checksum <> checksum(body, received_at)`},
 }
 

@@ -108,6 +108,7 @@ func (s *Store) MergeLearners(ctx context.Context, from, into int64) (out practi
 		}{
 			{`UPDATE attempt SET learner_id = ?2, checksum = checksum(?2, knot, kind, outcome, fault, seconds, conditions, help, side, judged, at, received_at) WHERE learner_id = ?1`, []any{from, into}},
 			{`INSERT INTO shown SELECT ?2, knot, n FROM shown WHERE learner_id = ?1 ON CONFLICT DO UPDATE SET n = n + excluded.n`, []any{from, into}},
+			{`UPDATE photo SET learner_id = ?2 WHERE learner_id = ?1`, []any{from, into}},
 			{`DELETE FROM shown WHERE learner_id = ?`, []any{from}},
 			{`DELETE FROM standing WHERE learner_id = ?`, []any{from}},
 			{`DELETE FROM learner WHERE id = ?`, []any{from}},
@@ -133,7 +134,7 @@ func (s *Store) MergeLearners(ctx context.Context, from, into int64) (out practi
 // EraseLearner removes a learner with every attempt, for good.
 func (s *Store) EraseLearner(ctx context.Context, id int64) error {
 	return s.write(ctx, func(tx *sql.Tx) error {
-		for _, table := range []string{"attempt", "shown", "standing"} {
+		for _, table := range []string{"attempt", "shown", "standing", "photo"} {
 			if _, err := tx.ExecContext(ctx, `DELETE FROM `+table+` WHERE learner_id = ?`, id); err != nil {
 				return err
 			}

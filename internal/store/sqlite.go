@@ -34,6 +34,9 @@ func init() {
 				_ = binary.Write(h, binary.BigEndian, math.Float64bits(v))
 			case string:
 				_, _ = fmt.Fprintf(h, "%d:%s", len(v), v)
+			case []byte:
+				_, _ = fmt.Fprintf(h, "%d:", len(v))
+				_, _ = h.Write(v)
 			default:
 				return nil, fmt.Errorf("checksum of a %T", a)
 			}

@@ -32,6 +32,8 @@ const PersonView = lazy(() => import("./teach/person").then((m) => ({ default: m
 const PeopleView = lazy(() => import("./teach/people").then((m) => ({ default: m.PeopleView })));
 const LessonsView = lazy(() => import("./teach/plan").then((m) => ({ default: m.LessonsView })));
 const PlanView = lazy(() => import("./teach/plan").then((m) => ({ default: m.PlanView })));
+const QuayView = lazy(() => import("./teach/quay").then((m) => ({ default: m.QuayView })));
+const GearCode = lazy(() => import("./teach/gear-code").then((m) => ({ default: m.GearCode })));
 const RunView = lazy(() => import("./teach/run").then((m) => ({ default: m.RunView })));
 
 const places: { to: string; name: string; wide?: boolean }[] = [
@@ -93,6 +95,8 @@ export function App() {
             <Route path="/teach/due" element={<DueView />} />
             <Route path="/teach/people" element={<PeopleView />} />
             <Route path="/teach/people/:id" element={<PersonView />} />
+            <Route path="/teach/quay" element={<QuayView />} />
+            <Route path="/g/:code" element={<GearCode />} />
             <Route path="/teach/plan" element={<LessonsView />} />
             <Route path="/teach/plan/:id" element={<PlanView />} />
             <Route path="/teach/plan/:id/run" element={<RunView />} />

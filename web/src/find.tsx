@@ -88,6 +88,8 @@ export function FindSheet({ close }: { close: () => void }) {
   const found = typed.trim()
     ? (fuse?.search(plain(typed.trim()), { limit: 12 }) ?? []).map((x) => x.item)
     : [];
+  // The code on the label of a thing.
+  const label = /^\s*g[\s-]?[0-9a-z]{3,8}[\s-]?[0-9a-z]\s*$/i.test(typed) && /\d/.test(typed);
   const open = (e: Entry) => {
     close();
     go(e.to);
@@ -103,9 +105,25 @@ export function FindSheet({ close }: { close: () => void }) {
         onChange={(e) => setTyped(e.target.value)}
         onKeyDown={(e) => {
           const [first] = found;
+          if (e.key === "Enter" && label) {
+            close();
+            go(`/g/${encodeURIComponent(typed.trim())}`);
+            return;
+          }
           if (e.key === "Enter" && first) open(first);
         }}
       />
+      {label && (
+        <Row
+          type="button"
+          onClick={() => {
+            close();
+            go(`/g/${encodeURIComponent(typed.trim())}`);
+          }}
+        >
+          <strong>The thing with the label {typed.trim().toUpperCase()}</strong>
+        </Row>
+      )}
       <Flex as="ul" direction="column" mt="2" listStyleType="none" data-testid="found" aria-live="polite">
         {found.map((e) => (
           <li key={`${e.kind} ${e.name} ${e.to}`}>

@@ -6,6 +6,7 @@ import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { Gate } from "./access/gate";
 import { isSilence } from "./api/client";
 import { App } from "./app";
 import { system } from "./ui/theme";
@@ -27,7 +28,9 @@ createRoot(document.getElementById("root") as HTMLElement).render(
   <ChakraProvider value={system}>
     <QueryClientProvider client={client}>
       <BrowserRouter>
-        <App />
+        <Gate>
+          <App />
+        </Gate>
       </BrowserRouter>
     </QueryClientProvider>
   </ChakraProvider>,

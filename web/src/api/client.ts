@@ -43,6 +43,9 @@ const silence: Problem = {
 /** The server did not answer at all. */
 export const isSilence = (error: unknown): boolean => error instanceof ApiError && error.problem.status === 0;
 
+/** Told to the window when the server no longer knows who one is. */
+export const signedOut = "oarweed-signed-out";
+
 /** The body of an answer, or an {@link ApiError}. */
 export async function unwrap<T>(call: Promise<{ data?: T; error?: Problem }>): Promise<T> {
   let result: { data?: T; error?: Problem };
@@ -52,6 +55,8 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: Problem }>): P
     if (e instanceof DOMException && e.name === "AbortError") throw e;
     throw new ApiError(silence);
   }
+  // The session is over: whoever asks who one is asks anew.
+  if (result.error?.status === 401) dispatchEvent(new Event(signedOut));
   if (result.error) throw new ApiError(result.error.detail ? result.error : silence);
   return result.data as T;
 }

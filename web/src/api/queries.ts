@@ -296,6 +296,32 @@ export const q = {
       placeholderData: keepPreviousData,
       retry: false,
     }),
+  session: () =>
+    queryOptions({
+      queryKey: ["session"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/session", { signal })),
+      ...forGood,
+    }),
+  me: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "me"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/me", { signal })),
+    }),
+  joins: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "joins"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/joins", { signal })),
+    }),
+  quayRounds: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "quay"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/quay-rounds", { signal })),
+    }),
+  gear: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "gear"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/gear", { signal })),
+    }),
   feeds: () =>
     queryOptions({
       queryKey: [...q.kept(), "feeds"],

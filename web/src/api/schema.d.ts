@@ -347,6 +347,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Knots on gear, what is to be looked at first before the rest */
+        get: operations["gear"];
+        put?: never;
+        /** Keep a thing with a knot on it */
+        post: operations["add-to-gear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gear-codes/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A thing by the code on its label */
+        get: operations["gear-by-code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/gear/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a thing with a knot on it */
+        get: operations["one-of-gear"];
+        /** Change a thing with a knot on it */
+        put: operations["change-in-gear"];
+        post?: never;
+        /** Remove a thing with a knot on it */
+        delete: operations["remove-from-gear"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/holds": {
         parameters: {
             query?: never;
@@ -377,6 +431,58 @@ export interface paths {
         /** Record that two looked over a rig */
         post: operations["add-inspection"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Join a lesson with its code */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/joins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The codes that hold */
+        get: operations["joins"];
+        put?: never;
+        /** Make a code with which learners' phones join; it is shown once */
+        post: operations["add-join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/joins/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** End a code */
+        delete: operations["end-join"];
         options?: never;
         head?: never;
         patch?: never;
@@ -599,8 +705,8 @@ export interface paths {
         /** The lessons, the last changed first */
         get: operations["lessons"];
         put?: never;
-        /** Keep a new lesson */
-        post: operations["add-lesson"];
+        /** Keep a lesson */
+        post: operations["add-to-lessons"];
         delete?: never;
         options?: never;
         head?: never;
@@ -614,13 +720,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A lesson */
-        get: operations["lesson"];
+        /** a lesson */
+        get: operations["one-of-lessons"];
         /** Change a lesson */
-        put: operations["change-lesson"];
+        put: operations["change-in-lessons"];
         post?: never;
         /** Remove a lesson */
-        delete: operations["remove-lesson"];
+        delete: operations["remove-from-lessons"];
         options?: never;
         head?: never;
         patch?: never;
@@ -734,6 +840,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A joined learner's own page */
+        get: operations["me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/me/attempts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A joined learner's own attempt, judged by himself */
+        post: operations["my-attempt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/memory": {
         parameters: {
             query?: never;
@@ -760,6 +900,40 @@ export interface paths {
         };
         /** Every formula, figure and source, in Markdown */
         get: operations["method"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a picture, drawn anew without where and by what it was taken */
+        post: operations["add-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A picture */
+        get: operations["photo"];
         put?: never;
         post?: never;
         delete?: never;
@@ -814,6 +988,43 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/quay-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Rounds on the quay, the last changed first */
+        get: operations["quay-rounds"];
+        put?: never;
+        /** Keep a round on the quay */
+        post: operations["add-to-quay-rounds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/quay-rounds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a round on the quay */
+        get: operations["one-of-quay-rounds"];
+        /** Change a round on the quay */
+        put: operations["change-in-quay-rounds"];
+        post?: never;
+        /** Remove a round on the quay */
+        delete: operations["remove-from-quay-rounds"];
         options?: never;
         head?: never;
         patch?: never;
@@ -975,6 +1186,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who one is */
+        get: operations["session"];
+        put?: never;
+        /** Sign in as the instructor */
+        post: operations["sign-in"];
+        /** Sign out */
+        delete: operations["sign-out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/session/setup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Set the passphrase, with the code that the terminal shows */
+        post: operations["set-passphrase"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shackle": {
         parameters: {
             query?: never;
@@ -1036,6 +1283,11 @@ export interface components {
              * @description left out: all learners' and the lessons
              */
             learner_id?: number;
+        };
+        "Add-joinRequest": {
+            group?: string;
+            /** Format: int64 */
+            minutes: number;
         };
         Answer: {
             cautions: components["schemas"]["RigCaution"][];
@@ -1511,6 +1763,19 @@ export interface components {
             /** @description unit of min, max and of every value: mm, kN, m, s or none */
             unit: string;
         };
+        Join: {
+            /** @description shown once, when it is made */
+            readonly code?: string;
+            /** Format: date-time */
+            expires: string;
+            group?: string;
+            /** Format: int64 */
+            readonly id: number;
+        };
+        JoinRequest: {
+            code: string;
+            name: string;
+        };
         JointAnswer: {
             against: components["schemas"]["Reason"][];
             answer: components["schemas"]["Answer"];
@@ -1966,6 +2231,17 @@ export interface components {
             target_s: number;
             wetted?: boolean;
         };
+        Photo: {
+            /** @description JPEG or PNG, base64 */
+            data: string;
+            key?: string;
+            /** Format: int64 */
+            learner_id?: number;
+        };
+        PhotoKept: {
+            /** Format: int64 */
+            id: number;
+        };
         PlannedLesson: {
             cuts?: components["schemas"]["LessonCuts"];
             kit: components["schemas"]["LessonKit"];
@@ -2017,6 +2293,27 @@ export interface components {
              * @enum {string}
              */
             side?: "left" | "right";
+        };
+        PracticeGear: {
+            /**
+             * Format: date-time
+             * @description when to look again
+             */
+            again?: string;
+            checked?: components["schemas"]["PracticeLook"];
+            readonly code: string;
+            /** Format: int64 */
+            readonly id: number;
+            knot: string;
+            note?: string;
+            person?: boolean;
+            /** Format: int64 */
+            photo?: number;
+            place?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            tied: components["schemas"]["PracticeLook"];
+            what: string;
         };
         PracticeHistory: {
             /** Format: double */
@@ -2074,6 +2371,16 @@ export interface components {
             stability: number;
             state: string;
         };
+        PracticeQuayRound: {
+            /** Format: date-time */
+            at?: string;
+            /** Format: int64 */
+            readonly id: number;
+            name: string;
+            /** Format: int64 */
+            readonly revision: number;
+            seen: components["schemas"]["PracticeSeen"][];
+        };
         PracticeRosterRow: {
             learner: components["schemas"]["PracticeLearner"];
             like?: string;
@@ -2083,6 +2390,26 @@ export interface components {
             row: number;
             same?: boolean;
             trouble?: string;
+        };
+        PracticeSeen: {
+            instructor?: {
+                [key: string]: boolean;
+            };
+            /** @description what is tied there, if it is one of the catalogue */
+            knot?: string;
+            learner?: {
+                [key: string]: boolean;
+            };
+            /** Format: int64 */
+            learner_id?: number;
+            note?: string;
+            /**
+             * Format: int64
+             * @description id of a photo
+             */
+            photo?: number;
+            /** @description which cleat, post or ring */
+            where: string;
         };
         PracticeTried: {
             /** Format: date-time */
@@ -2422,6 +2749,17 @@ export interface components {
             verdict: "true here" | "not here" | "half true";
             when: string;
         };
+        Session: {
+            /** @description who joined, where the role is learner */
+            learner?: components["schemas"]["PracticeLearner"];
+            plain?: boolean;
+            /** @enum {string} */
+            role: "open" | "setup" | "none" | "instructor" | "learner";
+        };
+        "Set-passphraseRequest": {
+            code: string;
+            passphrase: string;
+        };
         ShackleAnswer: {
             cautions: components["schemas"]["RigCaution"][];
             /** Format: double */
@@ -2467,6 +2805,9 @@ export interface components {
             never: string;
             /** Format: double */
             opening_mm: number;
+        };
+        "Sign-inRequest": {
+            passphrase: string;
         };
         Strength: {
             capacity_kn: components["schemas"]["EvidenceFigure"];
@@ -3402,6 +3743,203 @@ export interface operations {
             };
         };
     };
+    gear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGear"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeGear"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGear"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "gear-by-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGear"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGear"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-gear": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeGear"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGear"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     hold: {
         parameters: {
             query: {
@@ -3495,6 +4033,132 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PracticeInspection"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    joins: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Join"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Add-joinRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Join"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "end-join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -4051,7 +4715,7 @@ export interface operations {
             };
         };
     };
-    "add-lesson": {
+    "add-to-lessons": {
         parameters: {
             query?: never;
             header?: never;
@@ -4086,7 +4750,7 @@ export interface operations {
             };
         };
     };
-    lesson: {
+    "one-of-lessons": {
         parameters: {
             query?: never;
             header?: never;
@@ -4119,7 +4783,7 @@ export interface operations {
             };
         };
     };
-    "change-lesson": {
+    "change-in-lessons": {
         parameters: {
             query?: never;
             header?: {
@@ -4159,7 +4823,7 @@ export interface operations {
             };
         };
     };
-    "remove-lesson": {
+    "remove-from-lessons": {
         parameters: {
             query?: never;
             header?: never;
@@ -4513,6 +5177,70 @@ export interface operations {
             };
         };
     };
+    me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "my-attempt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeAttempt"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAttempt"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     memory: {
         parameters: {
             query?: never;
@@ -4562,6 +5290,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MethodPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Photo"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoKept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A picture */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
                 };
             };
             /** @description Error */
@@ -4664,6 +5460,172 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Quantity"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "quay-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeQuayRound"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-quay-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeQuayRound"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeQuayRound"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-quay-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeQuayRound"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-quay-rounds": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeQuayRound"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeQuayRound"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-quay-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -5056,6 +6018,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SaySaying"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sign-inRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "sign-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-passphrase": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Set-passphraseRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
                 };
             };
             /** @description Error */

@@ -13,6 +13,7 @@ import { Card, Page, Title } from "../ui/page";
 import { Select } from "../ui/pick";
 import { LevelKey, LevelSign, levels, levelWords } from "./level";
 import { TeachNav } from "./nav";
+import { Phones } from "./phones";
 
 type Board = Schemas["Board"];
 
@@ -52,6 +53,7 @@ export function BoardView() {
           set={(s) => change({ set: s })}
           list={catalogue?.sets ?? []}
         />
+        <Phones group={group} />
         <Press look="main" asChild>
           <Link to={`/teach/class${group ? `?group=${encodeURIComponent(group)}` : ""}`}>Start a round</Link>
         </Press>

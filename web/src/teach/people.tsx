@@ -85,6 +85,12 @@ export function PeopleView() {
   );
 }
 
+/** What the server takes of a row. */
+function incoming({ learner: l }: Row, as: string | undefined): Schemas["Incoming"] {
+  const { name, groups, hand, craft, course, note } = l;
+  return { id: Number(as) || undefined, name, groups, hand, craft, course, note } as Schemas["Incoming"];
+}
+
 function Group({ name, list }: { name: string; list: Learner[] }) {
   if (list.length === 0) return null;
   return (
@@ -209,9 +215,7 @@ function TakeIn() {
               disabled={good.length === 0}
               onClick={() =>
                 take.mutate(
-                  good.map(
-                    (r) => ({ ...r.learner, id: Number(as[r.row]) || undefined }) as Schemas["Incoming"],
-                  ),
+                  good.map((r) => incoming(r, as[r.row])),
                   {
                     onSuccess: (t) => {
                       setRows(undefined);
