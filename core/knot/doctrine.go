@@ -101,6 +101,10 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	}
 	out.Checks = append(out.Checks, c.AddChecks...)
 	out.Faults = slices.Clone(k.Faults)
+	for i := range out.Faults {
+		// With fewer steps, a fault of the last is still one of the last.
+		out.Faults[i].AfterStep = min(out.Faults[i].AfterStep, len(out.Steps))
+	}
 	for _, code := range c.DropFaults {
 		before := len(out.Faults)
 		out.Faults = slices.DeleteFunc(out.Faults, func(f Fault) bool { return f.Code == code })

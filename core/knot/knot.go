@@ -307,6 +307,8 @@ type Fault struct {
 	Looks string `json:"looks"` // how it shows
 	Leads string `json:"leads"` // what happens
 	Mend  string `json:"mend"`  // how to put it right
+	// AfterStep is the step at which it is made, from 1; 0 where it is not made at one.
+	AfterStep int `json:"after_step,omitempty" yaml:"after_step"`
 	// Drawing names the shape that shows the faulty form, where there is one.
 	Drawing string `json:"drawing,omitempty"`
 	// Right names the shape that shows the same place done right, where the knot's own
@@ -484,6 +486,9 @@ func (k *Knot) Check(v Vocabulary) error {
 			l.Add(path+".code", f.Code+" is there twice", "give each fault its own code")
 		}
 		seen[f.Code] = true
+		if f.AfterStep < 0 || f.AfterStep > len(k.Steps) {
+			l.Add(path+".after_step", fmt.Sprintf("%d is not a step", f.AfterStep), "give the number of a step, or leave it out")
+		}
 	}
 	for _, c := range k.Cautions {
 		known("cautions", c, v.Cautions)

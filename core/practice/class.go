@@ -109,3 +109,93 @@ func WhatNext(shares []Share, steps []Step, among []string) []Next {
 	})
 	return append(out, grown...)
 }
+
+// ClassKnot is what the tries of a class at one knot come to.
+type ClassKnot struct {
+	Knot string `json:"knot"`
+	// Learners tried it, Competent can tie it in time, Wetted tied it right wet or in gloves.
+	Learners  int `json:"learners"`
+	Competent int `json:"competent"`
+	Wetted    int `json:"wetted"`
+	// Tries and Days that it took the competent, as medians: tries until the first in time,
+	// days since their first.
+	Tries float64 `json:"tries" doc:"median number of tries until the first in time"`
+	Days  float64 `json:"days" doc:"median days from the first try to the first in time"`
+	// Faults that were made, the most frequent first.
+	Faults []FaultCount `json:"faults" nullable:"false"`
+}
+
+// FaultCount says how often a fault was made, by how many, and in how many of their tries.
+type FaultCount struct {
+	Code     string `json:"code"`
+	Name     string `json:"name"`
+	N        int    `json:"n"`
+	Learners int    `json:"learners"`
+	// AfterStep is the step of the tying at which it is made; 0 where that is not known.
+	AfterStep int `json:"after_step,omitempty"`
+}
+
+// ClassReport counts the tries of a class, those of each knot and learner together and in
+// order; target is the time of a knot in which it counts as tied in time.
+func ClassReport(list []Attempt, target func(knot string) float64) []ClassKnot {
+	out := []ClassKnot{}
+	for i := 0; i < len(list); {
+		j := i
+		for j < len(list) && list[j].Knot == list[i].Knot {
+			j++
+		}
+		out = append(out, reportOf(list[i:j], target(list[i].Knot)))
+		i = j
+	}
+	slices.SortStableFunc(out, func(a, b ClassKnot) int { return cmp.Compare(b.Learners, a.Learners) })
+	return out
+}
+
+func reportOf(list []Attempt, target float64) ClassKnot {
+	k := ClassKnot{Knot: list[0].Knot, Faults: []FaultCount{}}
+	var tries, days []float64
+	counts, by := map[string]int{}, map[string]map[int64]bool{}
+	for i := 0; i < len(list); {
+		j, competent, wetted := i, 0, false
+		for ; j < len(list) && list[j].LearnerID == list[i].LearnerID; j++ {
+			a := list[j]
+			if a.Outcome == Fault && a.Fault != "" {
+				counts[a.Fault]++
+				if by[a.Fault] == nil {
+					by[a.Fault] = map[int64]bool{}
+				}
+				by[a.Fault][a.LearnerID] = true
+			}
+			if competent == 0 && a.Level(target) >= InTime {
+				competent = j - i + 1
+			}
+			wetted = wetted || a.Level(target) >= Alone && (a.In("wet") || a.In("gloves"))
+		}
+		k.Learners++
+		if wetted {
+			k.Wetted++
+		}
+		if competent > 0 {
+			k.Competent++
+			tries = append(tries, float64(competent))
+			days = append(days, list[i+competent-1].At.Sub(list[i].At).Hours()/24)
+		}
+		i = j
+	}
+	k.Tries, k.Days = median(tries), median(days)
+	for code, n := range counts {
+		k.Faults = append(k.Faults, FaultCount{Code: code, N: n, Learners: len(by[code])})
+	}
+	slices.SortFunc(k.Faults, func(a, b FaultCount) int { return cmp.Or(cmp.Compare(b.N, a.N), cmp.Compare(a.Code, b.Code)) })
+	return k
+}
+
+// median of a list; 0 of none.
+func median(list []float64) float64 {
+	if len(list) == 0 {
+		return 0
+	}
+	slices.Sort(list)
+	n := len(list)
+	return (list[(n-1)/2] + list[n/2]) / 2
+}

@@ -26,6 +26,13 @@ func teaching(a huma.API) {
 			out, err := of(ctx).Board(ctx, in.Group, in.Among)
 			return answered(ctx, out, err)
 		})
+	huma.Register(a, op("teaching", "class-report", http.MethodGet, "/class-report", "What a class shows at each knot: who can, how long it took, which faults"),
+		func(ctx context.Context, in *struct {
+			Group string `query:"group" maxLength:"80"`
+		}) (*body[*app.ClassReport], error) {
+			out, err := of(ctx).ClassReport(ctx, in.Group)
+			return answered(ctx, out, err)
+		})
 	huma.Register(a, op("teaching", "due", http.MethodGet, "/due", "What should be tied again, the most urgent first"),
 		func(ctx context.Context, in *struct {
 			Learner int64 `query:"learner" doc:"left out: all"`

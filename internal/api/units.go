@@ -16,7 +16,7 @@ const unitsHeader = "Units"
 
 // asKept are the routes whose texts are people's own, or are read by the page as they
 // are: nothing in them is said otherwise.
-var asKept = []string{"/rigs", "/lines", "/learners", "/attempts", "/board", "/due", "/lessons", "/roster", "/log.", "/feeds", "/quay-rounds", "/gear", "/photos", "/me", "/session", "/join", "/inspections", "/doctrines", "/catalogue", "/quantity", "/map", "/schema"}
+var asKept = []string{"/rigs", "/lines", "/learners", "/attempts", "/board", "/class-report", "/due", "/lessons", "/roster", "/log.", "/feeds", "/quay-rounds", "/gear", "/photos", "/me", "/session", "/join", "/inspections", "/doctrines", "/catalogue", "/quantity", "/map", "/schema"}
 
 // inUnits says the quantities in the texts of an answer in the units asked for. Numbers of
 // a document stay as their names say them.

@@ -110,6 +110,7 @@ type Records interface {
 	// Board is what every learner can; Standings and Due say more of one, Due of all where
 	// learner is 0.
 	Board(context.Context) ([]BoardRow, error)
+	ClassTries(ctx context.Context, group string) ([]practice.Attempt, error)
 	Standings(ctx context.Context, learner int64) ([]practice.Standing, error)
 	Due(ctx context.Context, learner int64, at time.Time, limit int) ([]practice.Standing, error)
 

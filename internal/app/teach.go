@@ -109,6 +109,60 @@ func stepsOf(c *trade.Catalogue) []practice.Step {
 	return out
 }
 
+// ClassReport is what a class shows at each knot.
+type ClassReport struct {
+	Knots []ClassKnot `json:"knots" nullable:"false"`
+	// Dry are knots that nobody of the class has tied wet or in gloves.
+	Dry []string `json:"dry" nullable:"false" doc:"names of knots that somebody ties in time and nobody has tied wet"`
+	// Tries planned until a knot is tied in time.
+	PlannedTries int `json:"planned_tries"`
+}
+
+// ClassKnot is one of its knots.
+type ClassKnot struct {
+	practice.ClassKnot
+	Name    string  `json:"name"`
+	TargetS float64 `json:"target_s"`
+}
+
+// plannedTries is how many tries a lesson plan gives a knot before it should be tied in
+// time: one followed, five by oneself. As package lesson has it.
+const plannedTries = 6
+
+// ClassReport works it out for a group, for all where it is empty.
+func (s *School) ClassReport(ctx context.Context, group string) (*ClassReport, error) {
+	list, err := s.records.ClassTries(ctx, group)
+	if err != nil {
+		return nil, err
+	}
+	target := func(id string) float64 {
+		if k := s.Trade().Knot(id); k != nil {
+			return practice.Target(k)
+		}
+		return 0
+	}
+	out := &ClassReport{Knots: []ClassKnot{}, Dry: []string{}, PlannedTries: plannedTries}
+	for _, x := range practice.ClassReport(list, target) {
+		k := s.Trade().Knot(x.Knot)
+		if k == nil {
+			continue
+		}
+		for i := range x.Faults {
+			x.Faults[i].Name = x.Faults[i].Code
+			for _, f := range k.Faults {
+				if f.Code == x.Faults[i].Code {
+					x.Faults[i].Name, x.Faults[i].AfterStep = f.Name, f.AfterStep
+				}
+			}
+		}
+		if x.Competent > 0 && x.Wetted == 0 {
+			out.Dry = append(out.Dry, k.Name)
+		}
+		out.Knots = append(out.Knots, ClassKnot{x, k.Name, practice.Target(k)})
+	}
+	return out, nil
+}
+
 // DueKnot is a knot that somebody should tie again.
 type DueKnot struct {
 	practice.Standing

@@ -125,6 +125,13 @@ func (s *Store) Due(ctx context.Context, learner int64, at time.Time, limit int)
 	return list(ctx, s.read, scanStanding, `SELECT body FROM standing WHERE due <> '' AND due <= ? ORDER BY due LIMIT ?`, kept(at), limit)
 }
 
+// ClassTries are the tied attempts of a group's learners, of all where it is empty, those
+// of each learner and knot together, the earliest first.
+func (s *Store) ClassTries(ctx context.Context, group string) ([]practice.Attempt, error) {
+	cond, args := narrowed(app.Filter{Group: group})
+	return list(ctx, s.read, scanAttempt, attemptColumns+cond+` AND a.kind = 'tied' AND coalesce(json_extract(l.body, '$.archived'), 0) = 0 ORDER BY a.knot, a.learner_id, a.at, a.id`, args...)
+}
+
 // Board gives what every learner can, in the order of their names.
 func (s *Store) Board(ctx context.Context) ([]app.BoardRow, error) {
 	return list(ctx, s.read, func(scan func(...any) error) (r app.BoardRow, err error) {

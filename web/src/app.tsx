@@ -28,6 +28,7 @@ const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogVie
 const BoardView = lazy(() => import("./teach/board").then((m) => ({ default: m.BoardView })));
 const ClassView = lazy(() => import("./teach/class").then((m) => ({ default: m.ClassView })));
 const DueView = lazy(() => import("./teach/due").then((m) => ({ default: m.DueView })));
+const ReportView = lazy(() => import("./teach/report").then((m) => ({ default: m.ReportView })));
 const PersonView = lazy(() => import("./teach/person").then((m) => ({ default: m.PersonView })));
 const PeopleView = lazy(() => import("./teach/people").then((m) => ({ default: m.PeopleView })));
 const LessonsView = lazy(() => import("./teach/plan").then((m) => ({ default: m.LessonsView })));
@@ -92,6 +93,7 @@ export function App() {
             <Route path="/sayings" element={<SayingsView />} />
             <Route path="/teach" element={<BoardView />} />
             <Route path="/teach/class" element={<ClassView />} />
+            <Route path="/teach/report" element={<ReportView />} />
             <Route path="/teach/due" element={<DueView />} />
             <Route path="/teach/people" element={<PeopleView />} />
             <Route path="/teach/people/:id" element={<PersonView />} />

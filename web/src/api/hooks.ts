@@ -20,6 +20,9 @@ export function useLasting<T, K extends readonly unknown[]>(options: UseQueryOpt
   return { data: last.current, error: query.error, busy: query.isFetching };
 }
 
+/** Who one is to the server. */
+export const useRole = () => useQuery(q.session()).data?.role;
+
 export const useCatalogue = () => useQuery(q.catalogue());
 
 /** A change on the server, after which what begins with the keys is asked anew. */

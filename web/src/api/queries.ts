@@ -264,6 +264,13 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/board", { params: { query: { group } }, signal })),
       placeholderData: keepPreviousData,
     }),
+  report: (group = "") =>
+    queryOptions({
+      queryKey: [...q.kept(), "report", group],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/class-report", { params: { query: { group } }, signal })),
+      placeholderData: keepPreviousData,
+    }),
   due: (learner = 0) =>
     queryOptions({
       queryKey: [...q.kept(), "due", learner],

@@ -192,6 +192,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/class-report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a class shows at each knot: who can, how long it took, which faults */
+        get: operations["class-report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/coils": {
         parameters: {
             query?: never;
@@ -1509,6 +1526,36 @@ export interface components {
             /** Format: int64 */
             readonly revision: number;
         };
+        ClassKnot: {
+            /** Format: int64 */
+            competent: number;
+            /**
+             * Format: double
+             * @description median days from the first try to the first in time
+             */
+            days: number;
+            faults: components["schemas"]["PracticeFaultCount"][];
+            knot: string;
+            /** Format: int64 */
+            learners: number;
+            name: string;
+            /** Format: double */
+            target_s: number;
+            /**
+             * Format: double
+             * @description median number of tries until the first in time
+             */
+            tries: number;
+            /** Format: int64 */
+            wetted: number;
+        };
+        ClassReport: {
+            /** @description names of knots that somebody ties in time and nobody has tied wet */
+            dry: string[];
+            knots: components["schemas"]["ClassKnot"][];
+            /** Format: int64 */
+            planned_tries: number;
+        };
         CoilsAnswer: {
             /** Format: int64 */
             coils: number;
@@ -1830,6 +1877,8 @@ export interface components {
             value: components["schemas"]["EvidenceInterval"];
         };
         KnotFault: {
+            /** Format: int64 */
+            after_step?: number;
             code: string;
             drawing?: string;
             leads: string;
@@ -2293,6 +2342,16 @@ export interface components {
              * @enum {string}
              */
             side?: "left" | "right";
+        };
+        PracticeFaultCount: {
+            /** Format: int64 */
+            after_step?: number;
+            code: string;
+            /** Format: int64 */
+            learners: number;
+            /** Format: int64 */
+            n: number;
+            name: string;
         };
         PracticeGear: {
             /**
@@ -3361,6 +3420,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Answer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "class-report": {
+        parameters: {
+            query?: {
+                group?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClassReport"];
                 };
             };
             /** @description Error */

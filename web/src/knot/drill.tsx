@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Learner, Schemas } from "../api/client";
-import { useAddAttempt, useLasting } from "../api/hooks";
+import { useAddAttempt, useLasting, useRole } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Svg } from "../ui/drawing";
@@ -44,6 +44,7 @@ function Drill({ page }: { page: Page }) {
   const verdict = useQuery({ ...q.drillVerdict(page.id, text), enabled: left === 0 });
   const turn = (name: string) =>
     setSet((now) => ({ ...now, [name]: now[name] === undefined ? true : !now[name] }));
+  const role = useRole();
   const told = left === 0 ? verdict.data : undefined;
   return (
     <PageBody maxW="1100px" py="4">
@@ -72,7 +73,7 @@ function Drill({ page }: { page: Page }) {
               <Link to={`/knots/${page.id}`}>See it tied</Link>
             </Press>
           </Flex>
-          {told && (
+          {told && role !== "learner" && (
             <Keep
               knot={page.id}
               right={told.right}

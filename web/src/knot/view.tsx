@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { KnotPage } from "../api/client";
+import { useRole } from "../api/hooks";
 import { q } from "../api/queries";
 import { AttemptDialog } from "../log/attempt";
 import { useAddress } from "../ui/address";
@@ -213,6 +214,7 @@ function Rail({
 
 function Actions(p: { knot: KnotPage; look: string; left: boolean; record: () => void }) {
   const { knot, look, left, record } = p;
+  const role = useRole();
   const handout = `/api/v1/knots/${knot.id}/handout`;
   const beside = [...knot.grows_from, ...knot.leads_to][0]?.knot ?? "bowline";
   return (
@@ -220,7 +222,8 @@ function Actions(p: { knot: KnotPage; look: string; left: boolean; record: () =>
       <Press asChild look="main">
         <Link to={`/knots/${knot.id}/show${left ? "?hand=left" : ""}`}>▶ Show it</Link>
       </Press>
-      <Press onClick={record}>Record an attempt</Press>
+      {/* A joined learner keeps tries of his own, on his own page. */}
+      {role !== "learner" && <Press onClick={record}>Record an attempt</Press>}
       {knot.drill && (
         <Press asChild>
           <Link to={`/knots/${knot.id}/drill`}>Crossing drill</Link>

@@ -5,6 +5,7 @@ import { q } from "../api/queries";
 
 const views = [
   { to: "/teach", name: "Board", end: true },
+  { to: "/teach/report", name: "The class" },
   { to: "/teach/due", name: "Due" },
   { to: "/teach/plan", name: "Lessons" },
   { to: "/teach/people", name: "Learners" },

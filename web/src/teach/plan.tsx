@@ -5,6 +5,8 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, type Catalogue, conflictOf, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
+import { sound } from "../rig/document";
+import { atHand } from "../rig/state";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
@@ -313,6 +315,19 @@ function Plan({ first, catalogue }: { first: Lesson; catalogue: Catalogue }) {
               }
               list={catalogue.sets}
             />
+            <FromRig add={(ids) => ask({ knots: [...new Set([...inOrder, ...ids])] })} />
+            <Press
+              small
+              onClick={() =>
+                void knownBy(lesson.group ?? "").then(
+                  (known) => ask({ known }),
+                  () => undefined,
+                )
+              }
+              title="Knots that everybody of the class ties alone are repeated, not taught"
+            >
+              What they know
+            </Press>
             <Press
               small
               aria-pressed={Boolean(request.keep_order)}
@@ -321,6 +336,7 @@ function Plan({ first, catalogue }: { first: Lesson; catalogue: Catalogue }) {
               {request.keep_order ? "My order" : "Shortest order"}
             </Press>
           </Flex>
+          {p && Object.keys(p.learned).length > 0 && <Forget />}
           <Knots
             catalogue={catalogue}
             lesson={lesson}
@@ -334,6 +350,58 @@ function Plan({ first, catalogue }: { first: Lesson; catalogue: Catalogue }) {
         <Box>{p && request.knots.length > 0 && <Kit planned={p} />}</Box>
       </Grid>
     </Page>
+  );
+}
+
+/** Knots that everybody of a class ties alone. */
+async function knownBy(group: string): Promise<string[]> {
+  const board = await unwrap(api.GET("/api/v1/board", { params: { query: { group } } }));
+  const [first, ...rest] = board.rows;
+  const alone = Object.entries(first?.cells ?? {}).flatMap(([k, c]) => (c.level >= 2 ? [k] : []));
+  return alone.filter((k) => rest.every((r) => (r.cells[k]?.level ?? 0) >= 2));
+}
+
+/** The knots of the rig in hand. */
+function FromRig({ add }: { add: (ids: string[]) => void }) {
+  const [error, setError] = useState<Error>();
+  return (
+    <>
+      <Press
+        small
+        onClick={() =>
+          void unwrap(api.POST("/api/v1/rig-checks", { body: atHand(sound) })).then(
+            (a) => add(a.joints.flatMap((j) => (j.chosen ? [j.chosen.knot] : []))),
+            setError,
+          )
+        }
+      >
+        Those of your rig
+      </Press>
+      <Trouble error={error ?? null} />
+    </>
+  );
+}
+
+/** Earlier lessons no longer teach the minutes. */
+function Forget() {
+  const lessons = useQuery(q.lessons()).data ?? [];
+  const forget = useKept(async () => {
+    for (const l of lessons.filter((x) => Object.keys(x.took ?? {}).length > 0 && !x.unlearned))
+      await unwrap(
+        api.PUT("/api/v1/lessons/{id}", {
+          params: { path: { id: l.id }, header: { "If-Match": `"${l.revision}"` } },
+          body: { ...l, unlearned: true },
+        }),
+      );
+  });
+  return (
+    <Box color="quiet" className="no-print">
+      Minutes follow what earlier lessons took.{" "}
+      <Press look="bare" small onClick={() => forget.mutate(undefined)}>
+        Forget that
+      </Press>
+      <Trouble error={forget.error} />
+    </Box>
   );
 }
 
