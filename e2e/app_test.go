@@ -225,7 +225,7 @@ func TestAccessibility(t *testing.T) {
 		for _, path := range []string{"/", "/knots", "/knots/bowline", "/knots/bowline/show?to=both", "/compare", "/doctrines", "/jobs", "/jobs/jam", "/jobs/soft-shackle", "/jobs/measures", "/jobs/tow-line", "/sayings", "/method", "/log",
 			"/teach", "/teach/report", "/teach/class?knot=bowline", "/teach/due", "/teach/people", "/teach/people/3", "/teach/plan", "/teach/plan/2", "/teach/plan/2/run", "/teach/quay"} {
 			p.goTo(s.url + path)
-			p.until(`document.querySelector("main, [role=main]") !== null && (document.querySelector(".knot-drawing svg, [data-attempt], [data-question], main table, main h2, main li, main input, main a[href^='/jobs/'], main strong, main h3, main p") !== null)`, path)
+			p.until(`document.querySelector("main, [role=main]") !== null && (document.querySelector(".knot-drawing svg, [data-attempt], [data-question], main table, main h1, main h2, main li, main input, main a[href^='/jobs/'], main strong, main h3, main p") !== null)`, path)
 			lights := []string{"day", "sun", "night"}
 			if !slices.Contains([]string{"/", "/knots", "/knots/bowline", "/log"}, path) {
 				lights = lights[1:2] // the colours are the same everywhere

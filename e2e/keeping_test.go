@@ -137,5 +137,5 @@ func TestAViewThatFailsIsNotTheWholePage(t *testing.T) {
 	p.block()
 	p.pressText("Try again")
 	p.do(chromedp.WaitVisible(chromedp.CSS("[data-attempt]"))) // on the page loaded anew
-	p.see("h1", "Attempts")
+	p.see("h1", "Log")
 }

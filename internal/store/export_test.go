@@ -16,7 +16,10 @@ func (s *Store) Pragma(ctx context.Context, name string) (v string) {
 
 // Seed fills a database with learners and attempts, for benchmarks.
 func (s *Store) Seed(ctx context.Context, learners, attempts int) error {
-	knots := []string{"bowline", "clove-hitch", "sheet-bend", "reef-knot", "rolling-hitch", "figure-eight", "palomar", "constrictor-hitch"}
+	var knots []string
+	for i := range 60 {
+		knots = append(knots, fmt.Sprintf("knot-%d", i))
+	}
 	return s.write(ctx, func(tx *sql.Tx) error {
 		for i := range learners {
 			if _, err := tx.ExecContext(ctx, insertLearner, fmt.Sprint("Learner ", i), "{}"); err != nil {

@@ -154,6 +154,7 @@ const Place = chakra(NavLink, {
     justifyContent: "center",
     borderBlock: "4px solid transparent",
     "&[aria-current=page]": { fontWeight: 700, borderBottomColor: "#e2a03c" },
+    "@media (max-width: 359px)": { fontSize: "14px", paddingInline: "3px", minWidth: "36px" },
   },
 });
 

@@ -113,7 +113,7 @@ function Cells(p: { rows: Board["rows"]; knots: Catalogue["knots"]; next: string
   const { rows, knots, next } = p;
   const lit = (id: string) => (id === next ? "amberWash" : undefined);
   return (
-    <Box overflowX="auto" role="region" aria-label="Board" tabIndex={0}>
+    <Box overflowX="auto" position="relative" role="region" aria-label="Board" tabIndex={0}>
       <Table.Root data-testid="board" w="auto" minW="100%">
         <thead>
           <tr>

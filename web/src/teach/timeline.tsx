@@ -47,60 +47,67 @@ export function Timeline({
   }
   const name = (id: string) => catalogue.knots.find((k) => k.id === id)?.name ?? "";
   return (
-    <Box
-      mt="2"
-      overflowX="auto"
-      role="img"
-      aria-label={blocks
-        .map((b) => `${b.knot ? `${name(b.knot)}, ` : ""}${kinds[b.kind]} ${b.minutes} minutes`)
-        .join("; ")}
-    >
-      <Flex h="46px" minW="560px" border="1.5px solid" borderColor="ink" borderRadius="sm" overflow="hidden">
-        {blocks.map((b, i) => (
-          <Box
-            key={`${i} ${b.kind}`}
-            flex={`${b.minutes} 0 0`}
-            minW="0"
-            bg={fill[b.kind] ?? "var(--object-light)"}
-            borderRight="1px solid"
-            borderColor="ink"
-            outline={i === at ? "3px solid var(--flare)" : undefined}
-            outlineOffset="-3px"
-            fontSize="12px"
-            color="#10231d"
-            px="1"
-            overflow="hidden"
-            lineHeight="1.1"
-            pt="1"
-            title={`${kinds[b.kind]}, ${b.minutes} min`}
-          >
-            {b.minutes / whole > 0.045 ? kinds[b.kind] : ""}
-          </Box>
-        ))}
-        {used < total && (
-          <Box
-            flex={`${total - used} 0 0`}
-            bg="repeating-linear-gradient(45deg, transparent 0 6px, var(--line) 6px 7px)"
-            title={`${total - used} min left`}
-          />
-        )}
-      </Flex>
-      <Flex minW="560px">
-        {groups.map((g, i) => (
-          <Box
-            key={`${i} ${g.knot}`}
-            flex={`${g.minutes} 0 0`}
-            minW="0"
-            fontSize="14px"
-            textAlign="center"
-            truncate
-            px="1"
-          >
-            {name(g.knot)}
-          </Box>
-        ))}
-        {used < total && <Box flex={`${total - used} 0 0`} />}
-      </Flex>
+    <Box mt="2" overflowX="auto" role="region" aria-label="The lesson to scale" tabIndex={0}>
+      <Box
+        role="img"
+        aria-label={blocks
+          .map((b) => `${b.knot ? `${name(b.knot)}, ` : ""}${kinds[b.kind]} ${b.minutes} minutes`)
+          .join("; ")}
+      >
+        <Flex
+          h="46px"
+          minW="560px"
+          border="1.5px solid"
+          borderColor="ink"
+          borderRadius="sm"
+          overflow="hidden"
+        >
+          {blocks.map((b, i) => (
+            <Box
+              key={`${i} ${b.kind}`}
+              flex={`${b.minutes} 0 0`}
+              minW="0"
+              bg={fill[b.kind] ?? "var(--object-light)"}
+              borderRight="1px solid"
+              borderColor="ink"
+              outline={i === at ? "3px solid var(--flare)" : undefined}
+              outlineOffset="-3px"
+              fontSize="12px"
+              color="#10231d"
+              px="1"
+              overflow="hidden"
+              lineHeight="1.1"
+              pt="1"
+              title={`${kinds[b.kind]}, ${b.minutes} min`}
+            >
+              {b.minutes / whole > 0.045 ? kinds[b.kind] : ""}
+            </Box>
+          ))}
+          {used < total && (
+            <Box
+              flex={`${total - used} 0 0`}
+              bg="repeating-linear-gradient(45deg, transparent 0 6px, var(--line) 6px 7px)"
+              title={`${total - used} min left`}
+            />
+          )}
+        </Flex>
+        <Flex minW="560px">
+          {groups.map((g, i) => (
+            <Box
+              key={`${i} ${g.knot}`}
+              flex={`${g.minutes} 0 0`}
+              minW="0"
+              fontSize="14px"
+              textAlign="center"
+              truncate
+              px="1"
+            >
+              {name(g.knot)}
+            </Box>
+          ))}
+          {used < total && <Box flex={`${total - used} 0 0`} />}
+        </Flex>
+      </Box>
     </Box>
   );
 }
