@@ -123,7 +123,7 @@ var Fields = []Field{
 		{ID: string(Slack), Name: "by hand, once slack", If: "If it may come off by hand once slack,"},
 		{ID: string(UnderLoad), Name: "under load, by hand", If: "If it must come off under load,"},
 		{ID: string(Distance), Name: "from a distance", If: "If it must come off from a distance,"},
-		{ID: string(AnyWay), Name: "any way, a knife included", If: "If it may be cut off,"},
+		{ID: string(AnyWay), Name: "any way: cut off is fine", If: "If it may be cut off,"},
 		{ID: string(Stays), Name: "not at all while it bears", If: "If it must not come off while it bears,"},
 	}},
 	{Part: JointPart, JSON: "tail_m", Name: "line to tie with", Unit: "m", Max: 1000, Doc: "line there is to tie with, m; left out: enough", Hint: "How much line there is for the knot and its end. 0 means enough.",

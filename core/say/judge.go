@@ -306,7 +306,7 @@ func Flags(v judge.Verdict) []string {
 	}
 	switch s := v.Strength; s.Enough {
 	case judge.Under:
-		out = append(out, fmt.Sprintf("The line is short: new and dry it bears %.2g times the load at least, and %.0f times is asked for.", s.New*v.Rig.DesignFactor, v.Rig.DesignFactor))
+		out = append(out, fmt.Sprintf("The line is short: new and dry it bears %.2g times the load at least, and %.0f times is wanted.", s.New*v.Rig.DesignFactor, v.Rig.DesignFactor))
 	case judge.Thin:
 		out = append(out, fmt.Sprintf("Thin: knot, water and wear at their worst leave %.2g times the load, and %d times is the least.", s.Margin*judge.LeftAtWorst, judge.LeftAtWorst))
 	}

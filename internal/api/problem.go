@@ -59,7 +59,7 @@ func init() {
 	}
 }
 
-const inputDetail = "Some of what was sent cannot be used."
+const inputDetail = "Please correct what is named."
 
 func newProblem(status int, detail string) *Problem {
 	return &Problem{Type: "about:blank", Title: http.StatusText(status), Status: status, Detail: detail}

@@ -84,10 +84,10 @@ function Shared({ knot }: { knot: KnotPage }) {
   const leads = knot.leads_to.filter((r) => !knot.grows_from.some((g) => g.knot === r.knot));
   if (knot.grows_from.length + leads.length === 0) return null;
   return (
-    <Part title="Shares its structure">
+    <Part title="Learn with it">
       {knot.grows_from.map((r) => (
         <Box key={r.knot} py="0.5">
-          Grows out of the <Kin {...r} />
+          Comes from the <Kin {...r} />
         </Box>
       ))}
       {leads.map((r) => (

@@ -139,7 +139,7 @@ function Filters(props: { filter: Filter; catalogue: Catalogue | undefined; lear
       />
       <Pick label="Hard to learn" value={f.hard} set={(v) => f.set({ hard: v })} any="any" list={hardness} />
       <Pick
-        label="Known by"
+        label="What next for"
         value={f.known}
         set={(v) => f.set({ known: v })}
         any="nobody chosen"
@@ -177,7 +177,7 @@ function byKnown(list: Brief[], learner: Learner): Groups {
   return (
     [
       [`Next for ${learner.name}: part of it is known already`, next],
-      ["New structure", rest.filter((k) => shared(k) === 0).sort((a, b) => a.difficulty - b.difficulty)],
+      ["A new kind", rest.filter((k) => shared(k) === 0).sort((a, b) => a.difficulty - b.difficulty)],
       ["Known", list.filter((k) => learner.knows.includes(k.id))],
     ] as Groups
   ).filter(([, knots]) => knots.length > 0);

@@ -135,7 +135,7 @@ it("says in words what the whole rig bears and how sure that is", async () => {
   expect(document.body.textContent).toContain("cut 31 m");
   cleanup();
   show(<Outcome chance={{ ...(whole.chance as Schemas["Chance"]), by_class: true }} fishing />);
-  expect(screen.getByTestId("outcome").textContent).toContain("hold by class");
+  expect(screen.getByTestId("outcome").textContent).toContain("held by judgement");
 });
 
 it("works out a load, and says what is wrong with what was typed", async () => {

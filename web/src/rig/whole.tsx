@@ -99,7 +99,7 @@ export function Outcome({ chance, fishing }: { chance: Schemas["Chance"]; fishin
       </svg>
       <Box fontSize="md">
         At this load it {words.join(", ")}
-        {chance.by_class ? ", hold by class" : ""}. Where the knots hold, nine in ten bear{" "}
+        {chance.by_class ? ", held by judgement, not worked out" : ""}. Where the knots hold, nine in ten bear{" "}
         {force(chance.p5_kn, fishing)} to {force(chance.p95_kn, fishing)}.{" "}
         <Evidence
           tag="computed"
