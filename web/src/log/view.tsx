@@ -258,6 +258,10 @@ function Row({ attempt: a, name, takeBack }: { attempt: Attempt; name: string; t
           {name}
         </Link>
         {a.kind === "drill" && " – crossing drill"}
+        {a.help && " – with help"}
+        {a.side && ` – ${a.side} hand or horn`}
+        {a.judged === "peer" && " – judged by a peer"}
+        {a.judged === "self" && " – judged by himself"}
         {a.fault && (
           <Box color="quiet" fontSize="md">
             <FaultName knot={a.knot} code={a.fault} />
