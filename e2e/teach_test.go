@@ -222,7 +222,7 @@ func TestLearnersPhonesJoin(t *testing.T) {
 	teacher.refuses = true // without a session the first question is refused
 	teacher.goTo(s.url)
 	teacher.see(`h1`, "Set the passphrase")
-	teacher.do(chromedp.SendKeys(chromedp.CSS(`form label:nth-of-type(1) input`), code), chromedp.SendKeys(chromedp.CSS(`form label:nth-of-type(2) input`), "kelp on the slip"))
+	teacher.do(chromedp.SendKeys(chromedp.Search(`//label[starts-with(., "Code")]/following::input[1]`), code), chromedp.SendKeys(chromedp.Search(`//label[starts-with(., "Passphrase")]/following::input[1]`), "kelp on the slip"))
 	teacher.pressText("Set it, and sign in")
 	teacher.until(`document.querySelector('[data-testid="chosen"]') !== null`, "the application")
 	teacher.goTo(s.url + "/teach?group=Evening+class")
@@ -238,7 +238,7 @@ func TestLearnersPhonesJoin(t *testing.T) {
 		phone.refuses = true
 		phone.goTo(s.url + "/join?code=" + joinCode)
 		phone.see(`h1`, "Join the lesson")
-		phone.do(chromedp.SendKeys(chromedp.CSS(`form label:nth-of-type(2) input`), name))
+		phone.do(chromedp.SendKeys(chromedp.Search(`//label[starts-with(., "Your name")]/following::input[1]`), name))
 		phone.pressText("Join")
 		phone.see(`header`, name)
 		phone.goTo(s.url + "/try/bowline")

@@ -1,6 +1,6 @@
 import { Box, Input } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useState } from "react";
+import { type ReactNode, useEffect, useId, useState } from "react";
 import { Route, Routes, useLocation, useSearchParams } from "react-router";
 import { api, type Schemas, signedOut, unwrap } from "../api/client";
 import { q } from "../api/queries";
@@ -88,24 +88,28 @@ function Form(p: {
   );
 }
 
-const Field = (p: {
+function Field(p: {
   label: string;
   value: string;
   set: (v: string) => void;
   secret?: boolean;
   auto?: string;
-}) => (
-  <label>
-    {p.label}
-    <Input
-      mt="1"
-      type={p.secret ? "password" : "text"}
-      value={p.value}
-      onChange={(e) => p.set(e.target.value)}
-      autoComplete={p.auto ?? "off"}
-    />
-  </label>
-);
+}) {
+  const id = useId();
+  return (
+    <Box>
+      <label htmlFor={id}>{p.label}</label>
+      <Input
+        id={id}
+        mt="1"
+        type={p.secret ? "password" : "text"}
+        value={p.value}
+        onChange={(e) => p.set(e.target.value)}
+        autoComplete={p.auto ?? "off"}
+      />
+    </Box>
+  );
+}
 
 function SignIn({ session }: { session: Session }) {
   const [passphrase, set] = useState("");

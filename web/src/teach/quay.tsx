@@ -1,6 +1,6 @@
-import { Box, chakra, Flex, Grid, Input } from "@chakra-ui/react";
+import { Box, Flex, Grid, Input } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, conflictOf, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept } from "../api/hooks";
@@ -226,10 +226,9 @@ function One({ round, close }: { round: Round; close: () => void }) {
   );
 }
 
-const File = chakra("input", { base: { position: "absolute", inset: "0", opacity: 0, cursor: "pointer" } });
-
 /** A photo, made small on the device. */
 function Picture({ seen, set }: { seen: Seen; set: (id: number) => void }) {
+  const picker = useRef<HTMLInputElement>(null);
   const add = useKept(async (file: File) =>
     unwrap(
       api.POST("/api/v1/photos", {
@@ -247,20 +246,20 @@ function Picture({ seen, set }: { seen: Seen; set: (id: number) => void }) {
           style={{ borderRadius: 6 }}
         />
       )}
-      <Press asChild small>
-        <label style={{ position: "relative" }}>
-          {seen.photo ? "Another photo" : "Photo"}
-          <File
-            type="file"
-            accept="image/*"
-            capture="environment"
-            aria-label={`Photo of ${seen.where}`}
-            onChange={(e) =>
-              e.target.files?.[0] && add.mutate(e.target.files[0], { onSuccess: (p) => set(p.id) })
-            }
-          />
-        </label>
+      <Press small onClick={() => picker.current?.click()}>
+        {seen.photo ? "Another photo" : "Photo"}
       </Press>
+      <input
+        ref={picker}
+        type="file"
+        accept="image/*"
+        capture="environment"
+        hidden
+        aria-label={`Photo of ${seen.where}`}
+        onChange={(e) =>
+          e.target.files?.[0] && add.mutate(e.target.files[0], { onSuccess: (p) => set(p.id) })
+        }
+      />
       <Trouble error={add.error} />
     </Flex>
   );
