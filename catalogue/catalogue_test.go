@@ -126,3 +126,26 @@ func TestKinRunsBothWays(t *testing.T) {
 	}
 	assert.Greater(t, edges, 40)
 }
+
+// What is set aside names knots there are, and is not shown; every drawn knot was tried.
+func TestEveryDrawnKnotWasDrawnUpOrSaysWhyNot(t *testing.T) {
+	c := load(t)
+	for _, k := range c.Knots {
+		b, err := c.Snug(k.ID)
+		require.NoError(t, err)
+		if k.Shape == "" {
+			assert.Nil(t, b, k.ID)
+			continue
+		}
+		require.NotNil(t, b, "%s: run oarweed snug build %s", k.ID, k.ID)
+		if why := c.Undressed(k.ID); why != "" {
+			assert.Equal(t, why, b.Why, "%s: run oarweed snug build %s", k.ID, k.ID)
+		}
+		if k.Remembered > 0 {
+			assert.Equal(t, b.Bulk.Across, k.Bulk, k.ID)
+			assert.InDelta(t, 1, k.Bulk/k.Remembered, 0.45, "%s: remembered and computed are of one size", k.ID)
+		}
+	}
+	assert.NotEmpty(t, c.Undressed("blood-join"))
+	assert.Equal(t, 4.03, c.Knot("triple-overhand").Bulk)
+}

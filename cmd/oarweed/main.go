@@ -41,6 +41,7 @@ type commands struct {
 	Method    methodCommand    `cmd:"" help:"Write the page of every formula, figure and source, as Markdown."`
 	Strength  strengthCommand  `cmd:"" help:"Say what a line bears."`
 	Friction  frictionCommand  `cmd:"" help:"Say whether a hitch holds at a friction."`
+	Snug      snugCommands     `cmd:"" help:"Draw knots up in space."`
 	Shape     shapeCommands    `cmd:"" help:"Check and draw the knots."`
 	Backup    backupCommand    `cmd:"" help:"Copy a database while it is in use, and verify the copy."`
 	Restore   restoreCommand   `cmd:"" help:"Put a backup in the place of a database."`

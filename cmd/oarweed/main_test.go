@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"os/exec"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -90,6 +91,41 @@ func TestShape(t *testing.T) {
 	assert.True(t, strings.HasPrefix(out, "\x89PNG"))
 	for _, args := range [][]string{{}, {"bake"}, {"draw"}, {"draw", "sky-hook"}, {"draw", "bowline", "--format", "gif"}, {"draw", "bowline", "--step", "99"}} {
 		_, _, err := oarweed(t, "", append([]string{"shape"}, args...)...)
+		assert.Error(t, err, args)
+	}
+}
+
+func TestSnug(t *testing.T) {
+	doc, _, err := oarweed(t, "", "snug", "metrics", "reef-knot")
+	require.NoError(t, err)
+	assert.Equal(t, true, doc["computed"])
+	assert.Len(t, doc["ropes"], 2)
+	assert.InDelta(t, 10.2, doc["ropes"].([]any)[0].(map[string]any)["consumed_d"], 1, "an earlier trial of our own")
+	assert.Greater(t, doc["bulk_d"].(map[string]any)["across"], 3.0)
+	assert.GreaterOrEqual(t, doc["contact_min_d"], 0.999)
+	assert.NotContains(t, doc, "strands")
+	doc, _, err = oarweed(t, "", "snug", "metrics", "snell")
+	require.NoError(t, err)
+	assert.Equal(t, false, doc["computed"])
+	assert.Contains(t, doc["why"], "shank")
+	doc, _, err = oarweed(t, "", "snug", "ideal", "--knot", "trefoil")
+	require.NoError(t, err)
+	assert.InEpsilon(t, 16.37, doc["length_d"], 0.005, "knot-tightening literature, from memory")
+	for format, begins := range map[string]string{"svg": "<svg", "stl": "Oarweed, reef-knot", "gltf": `{"accessors"`} {
+		_, out, err := oarweed(t, "", "snug", "export", "reef-knot", "--format", format)
+		require.NoError(t, err)
+		assert.True(t, strings.HasPrefix(out, begins), format)
+	}
+	dir := t.TempDir()
+	_, out, err := oarweed(t, "", "snug", "build", "overhand", "--out", dir)
+	require.NoError(t, err)
+	assert.Contains(t, out, "bulk 3.07")
+	assert.FileExists(t, filepath.Join(dir, "overhand.json"))
+	_, out, err = oarweed(t, "", "snug", "build", "blood-join", "--out", dir)
+	require.NoError(t, err)
+	assert.Contains(t, out, "wraps", "known not to come out as hands dress it")
+	for _, args := range [][]string{{}, {"metrics", "sky-hook"}, {"ideal", "--knot", "granny"}, {"export", "snell"}, {"export", "bowline", "--format", "obj"}, {"build", "sky-hook", "--out", dir}} {
+		_, _, err := oarweed(t, "", append([]string{"snug"}, args...)...)
 		assert.Error(t, err, args)
 	}
 }

@@ -1,6 +1,7 @@
 package say
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -33,6 +34,7 @@ func Method(c *trade.Catalogue) (string, error) {
 		"Tag":        fmt.Sprintf("%.0f to %.0f N, likely %.0f", tag.Low, tag.High, tag.Likely),
 		"Classes":    classes(),
 		"PriorDraws": hold.PriorDraws, "Draws": hold.Draws,
+		"DrawnUp": drawnUp(c),
 		"OneHand": judge.OneHand.String(), "LeastFit": judge.LeastFit, "Made": rank.Made,
 	})
 	return b.String(), err
@@ -58,6 +60,30 @@ func span(i evidence.Interval, format string) string {
 		return fmt.Sprintf(format, i.Likely)
 	}
 	return fmt.Sprintf(format+", "+format+", "+format, i.Low, i.Likely, i.High)
+}
+
+// drawnUp lists what knots come to when they are drawn up in space, beside what is
+// remembered of them, and of the others why they are not.
+func drawnUp(c *trade.Catalogue) string {
+	var rows [][]string
+	var not []string
+	for _, k := range c.Knots {
+		b, err := c.Snug(k.ID)
+		switch {
+		case err != nil || b == nil:
+			continue
+		case !b.Computed:
+			not = append(not, fmt.Sprintf("- %s: %s.", k.Name, b.Why))
+			continue
+		}
+		var line []string
+		for _, r := range b.Ropes {
+			line = append(line, fmt.Sprintf("%.1f", r.Consumed))
+		}
+		rows = append(rows, []string{k.Name, strings.Join(line, " + "), fmt.Sprintf("%g", k.Uses.Diameters),
+			fmt.Sprintf("%.1f by %.1f", b.Bulk.Across, b.Bulk.Along), fmt.Sprintf("%g", cmp.Or(k.Remembered, k.Bulk)), fmt.Sprintf("%.3f", b.ContactMin), fmt.Sprintf("%.1f", b.Seconds)})
+	}
+	return table([]string{"knot", "line in it", "remembered, with its tail", "across by along", "thickness remembered", "nearest", "s"}, rows) + "\n\nNot drawn up:\n" + strings.Join(not, "\n")
 }
 
 // strengths lists every law with its figures and source.

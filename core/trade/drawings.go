@@ -9,12 +9,17 @@ import (
 	"oarweed/core/problem"
 	"oarweed/core/shape"
 	"oarweed/core/shape/source"
+	"oarweed/core/snug"
 )
 
 // DrawingSources are the texts that drawings are made of, by id.
 type DrawingSources struct {
 	// Shapes are the sources of drawings, Models those of models in space.
 	Shapes, Models map[string]string
+	// Snug are the knots drawn up, as package snug writes them.
+	Snug map[string]string
+	// Undressed says of knots why what comes out of package snug is not how they are dressed.
+	Undressed map[string]string
 	// Steps is how many steps a knot has in words; 0 or absent: any number.
 	Steps map[string]int
 	// Proofs are what closures must be, DrillNames what tangles are called.
@@ -28,13 +33,14 @@ type Drawings struct {
 	src    DrawingSources
 	shapes map[string]func() (*shape.Shape, error)
 	drills map[string]func() (*namedDrill, error)
+	snug   map[string]func() (*snug.Built, error)
 	// on keeps the drawings on other objects, by id and form, once they are asked for.
 	on sync.Map
 }
 
 // NewDrawings makes drawings known by their sources.
 func NewDrawings(src DrawingSources) *Drawings {
-	d := &Drawings{src: src, shapes: map[string]func() (*shape.Shape, error){}, drills: map[string]func() (*namedDrill, error){}}
+	d := &Drawings{src: src, shapes: map[string]func() (*shape.Shape, error){}, drills: map[string]func() (*namedDrill, error){}, snug: map[string]func() (*snug.Built, error){}}
 	for id, text := range src.Shapes {
 		d.shapes[id] = sync.OnceValues(func() (*shape.Shape, error) {
 			sh, err := shape.Load(text)
@@ -44,11 +50,30 @@ func NewDrawings(src DrawingSources) *Drawings {
 			return sh, err
 		})
 	}
+	for id, text := range src.Snug {
+		d.snug[id] = sync.OnceValues(func() (*snug.Built, error) { return snug.Read([]byte(text)) })
+	}
 	for id := range src.DrillNames {
 		d.drills[id] = sync.OnceValues(func() (*namedDrill, error) { return d.newDrill(id) })
 	}
 	return d
 }
+
+// Snug gives a knot drawn up; nil if nobody has tried.
+func (d *Drawings) Snug(id string) (*snug.Built, error) {
+	load, ok := d.snug[id]
+	if !ok {
+		return nil, nil
+	}
+	b, err := load()
+	if err != nil {
+		return nil, fmt.Errorf("snug/%s.json: %w", id, err)
+	}
+	return b, nil
+}
+
+// Undressed says why a knot, drawn up in space, is not as hands dress it; empty if it is.
+func (d *Drawings) Undressed(id string) string { return d.src.Undressed[id] }
 
 // Drawn reports whether there is a drawing by this id.
 func (d *Drawings) Drawn(id string) bool { return d.shapes[id] != nil }

@@ -29,7 +29,9 @@ type packed struct {
 // knots and all questions. It is read by the version that wrote it only.
 func (c *Catalogue) Pack() ([]byte, error) {
 	var b bytes.Buffer
-	err := gob.NewEncoder(&b).Encode(packed{c.Vocabulary, c.written, c.Questions, c.Kin, c.Sets, c.Lessons, c.Shackle, c.Procedures, c.Templates, c.src, c.Method})
+	src := c.src
+	src.Snug = nil // no answer needs them, and they are large
+	err := gob.NewEncoder(&b).Encode(packed{c.Vocabulary, c.written, c.Questions, c.Kin, c.Sets, c.Lessons, c.Shackle, c.Procedures, c.Templates, src, c.Method})
 	return b.Bytes(), err
 }
 

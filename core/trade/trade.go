@@ -58,6 +58,9 @@ func New(c Catalogue) (*Catalogue, error) {
 	}
 	c.written = c.Knots
 	c.index()
+	if c.Drawings != nil {
+		c.thick(&l)
+	}
 	l.Take("", c.Vocabulary.Check())
 	c.Learn()
 	v := c.words()
@@ -84,6 +87,18 @@ func New(c Catalogue) (*Catalogue, error) {
 		return nil, err
 	}
 	return c.WithDoctrines(nil)
+}
+
+// thick puts what is computed of a knot's thickness in the place of what is remembered. Of
+// a hitch the computed one has the thing in it that it is made on.
+func (c *Catalogue) thick(l *problem.List) {
+	for _, k := range c.Knots {
+		b, err := c.Snug(k.ID)
+		l.Take("", err)
+		if b != nil && b.Computed && !b.OnThing() {
+			k.Remembered, k.Bulk = k.Bulk, b.Bulk.Across
+		}
+	}
 }
 
 func (c *Catalogue) index() {

@@ -61,6 +61,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	}
 	answers(a)
 	knots(a)
+	drawnUpKnots(a)
 	drills(a)
 	jobs(a)
 	cards(a)

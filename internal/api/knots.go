@@ -16,6 +16,7 @@ import (
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
 	"oarweed/core/shape/drill"
+	"oarweed/core/snug"
 	"oarweed/core/trade"
 	"oarweed/internal/export"
 )
@@ -73,6 +74,8 @@ type KnotPage struct {
 	// FaultPlaces are where faults are seen on the drawing, by code, in its own units; a
 	// fault that has no one place is left out.
 	FaultPlaces map[string][]float64 `json:"fault_places"`
+	// Snug: what it takes and how thick it is, drawn up; left out where it is not computed.
+	Snug *snug.Metrics `json:"snug,omitempty"`
 	// Cautions in full.
 	CautionTexts []rig.Caution `json:"caution_texts" nullable:"false"`
 }
@@ -112,6 +115,15 @@ func files(o huma.Operation, kind string) huma.Operation {
 	return o
 }
 
+// snugOf is what a knot comes to when it is drawn up; nil where that is not computed.
+func snugOf(t *trade.Catalogue, id string) *snug.Metrics {
+	b, err := t.Snug(id)
+	if err != nil || b == nil || !b.Computed {
+		return nil
+	}
+	return &b.Metrics
+}
+
 // KnotPath names a knot.
 type KnotPath struct {
 	ID string `path:"id" maxLength:"80"`
@@ -147,7 +159,7 @@ func knots(a huma.API) {
 				return nil, err
 			}
 			t := of(ctx).Trade()
-			return answered(ctx, KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: t.HasDrill(k.ID), GrowsFrom: t.GrowsFrom(k.ID), LeadsTo: t.LeadsTo(k.ID), FaultPlaces: t.FaultPlaces(k), CautionTexts: t.CautionsOf(k)}, nil)
+			return answered(ctx, KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: t.HasDrill(k.ID), GrowsFrom: t.GrowsFrom(k.ID), LeadsTo: t.LeadsTo(k.ID), FaultPlaces: t.FaultPlaces(k), Snug: snugOf(t, k.ID), CautionTexts: t.CautionsOf(k)}, nil)
 		})
 	for _, p := range []struct {
 		id, ext, kind string

@@ -75,6 +75,19 @@ type Model struct {
 	seen   *look
 }
 
+// Of is a model of ropes and an object, closed on itself or a bar, as they lie in space;
+// no object where it has no places.
+func Of(id string, ropes [][]r3.Vec, object []r3.Vec, ring bool) *Model {
+	m := &Model{ID: id, Ropes: ropes, Object: object}
+	if len(object) > 0 {
+		m.shape = tangle.OpenBar
+		if ring {
+			m.shape = tangle.ClosedRing
+		}
+	}
+	return m
+}
+
 // Parse reads a second drawing. Errors name the line.
 func Parse(text string) (*Model, error) {
 	s := &Model{}

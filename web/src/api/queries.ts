@@ -117,6 +117,27 @@ export const q = {
         ),
       ...forGood,
     }),
+  snug: (id: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "snug", id],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/knots/{id}/snug", { params: { path: { id } }, signal })),
+      retry: false,
+      ...forGood,
+    }),
+  snugFigure: (id: string, left: boolean) =>
+    queryOptions({
+      queryKey: [...q.taught(), "snug-figure", id, left],
+      queryFn: ({ signal }) =>
+        unwrap(
+          api.GET("/api/v1/knots/{id}/snug.svg", {
+            params: { path: { id }, query: { left } },
+            parseAs: "text",
+            signal,
+          }) as Text,
+        ),
+      ...forGood,
+    }),
   drill: (id: string) =>
     queryOptions({
       queryKey: [...q.taught(), "drill", id],

@@ -624,6 +624,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/knots/{id}/snug": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A knot drawn up in space, from loose on */
+        get: operations["snug"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knots/{id}/snug.gltf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A knot drawn up, as glTF */
+        get: operations["snug-gltf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knots/{id}/snug.stl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A knot drawn up, to print */
+        get: operations["snug-stl"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knots/{id}/snug.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A knot drawn up, as a figure */
+        get: operations["snug-svg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/learners": {
         parameters: {
             query?: never;
@@ -1917,6 +1985,8 @@ export interface components {
             both_legs?: boolean;
             /** Format: double */
             bulk: number;
+            /** Format: double */
+            bulk_remembered?: number;
             caution_texts: components["schemas"]["RigCaution"][];
             cautions?: string[];
             checks: string[];
@@ -1961,6 +2031,7 @@ export interface components {
             release: components["schemas"]["KnotRelease"];
             seconds: components["schemas"]["EvidenceFigure"];
             shake: components["schemas"]["KnotShake"];
+            snug?: components["schemas"]["SnugMetrics"];
             steps: string[];
             summary: string;
             tail: components["schemas"]["EvidenceFigure"];
@@ -2867,6 +2938,43 @@ export interface components {
         };
         "Sign-inRequest": {
             passphrase: string;
+        };
+        SnugBuilt: {
+            bulk_d: components["schemas"]["SnugBulk"];
+            computed: boolean;
+            /** Format: double */
+            contact_min_d: number;
+            id: string;
+            ropes: components["schemas"]["SnugRopeMetrics"][];
+            /** Format: double */
+            seconds: number;
+            strands?: components["schemas"]["SnugBuiltStrand"][] | null;
+            why?: string;
+        };
+        SnugBuiltStrand: {
+            closed?: boolean;
+            /** Format: double */
+            d: number;
+            frames: (number[] | null)[] | null;
+            object?: boolean;
+        };
+        SnugBulk: {
+            /** Format: double */
+            across: number;
+            /** Format: double */
+            along: number;
+        };
+        SnugMetrics: {
+            bulk_d: components["schemas"]["SnugBulk"];
+            /** Format: double */
+            contact_min_d: number;
+            ropes: components["schemas"]["SnugRopeMetrics"][];
+        };
+        SnugRopeMetrics: {
+            /** Format: double */
+            consumed_d: number;
+            /** Format: double */
+            shortened_d: number;
         };
         Strength: {
             capacity_kn: components["schemas"]["EvidenceFigure"];
@@ -4490,6 +4598,148 @@ export interface operations {
         requestBody?: never;
         responses: {
             /** @description A knot on one printable page, as SVG */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    snug: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SnugBuilt"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "snug-gltf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A knot drawn up, as glTF */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "model/gltf+json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "snug-stl": {
+        parameters: {
+            query?: {
+                /** @description how thick the rope is, mm */
+                mm?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A knot drawn up, to print */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "model/stl": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "snug-svg": {
+        parameters: {
+            query?: {
+                /** @description 0 loose; −1 drawn up */
+                frame?: number;
+                /** @description about the upright, radians */
+                turn?: number;
+                /** @description toward the viewer, radians */
+                tip?: number;
+                /** @description for a left-handed tyer */
+                left?: boolean;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A knot drawn up, as a figure */
             200: {
                 headers: {
                     "Content-Security-Policy"?: string;

@@ -7,6 +7,7 @@ import { Drawing, FaultDrawing, type Look } from "../ui/drawing";
 import { capital, seconds } from "../ui/format";
 import { Cautions } from "../ui/notes";
 import { Part } from "../ui/page";
+import { DrawnUp } from "./drawnup";
 import { Numbers } from "./numbers";
 import { wordsFor } from "./steps";
 
@@ -28,6 +29,7 @@ export function Beside({ knot, ...seen }: { knot: KnotPage } & Seen) {
           </Flex>
         ))}
       </Part>
+      <DrawnUp knot={knot} left={left} />
       <Part title="What goes wrong">
         {knot.faults.map((f) => (
           <Fault key={f.code} knot={knot} fault={f} {...seen} />

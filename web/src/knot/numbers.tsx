@@ -10,6 +10,11 @@ function materials(e: { materials?: string[] }, name: Names): string {
   return e.materials?.length ? ` in ${e.materials.map(name).join(", ")}` : "";
 }
 
+const inSpace: { tag: Schemas["EvidenceFigure"]["tag"]; source: string } = {
+  tag: "computed",
+  source: "drawn up in space, our own model: smooth rope that does not squeeze",
+};
+
 /** The figures of a knot, each with its evidence. */
 export function Numbers({ knot }: { knot: KnotPage }) {
   const catalogue = useCatalogue().data;
@@ -56,6 +61,13 @@ export function Numbers({ knot }: { knot: KnotPage }) {
         range(knot.tail, (v) => `${v} diameters`),
         knot.tail,
       )}
+      {knot.snug &&
+        row(
+          "Line in the knot",
+          `${knot.snug.ropes.map((r) => Math.round(r.consumed_d)).join(" and ")} diameters`,
+          inSpace,
+        )}
+      {knot.snug ? row("Thick drawn up", `${knot.snug.bulk_d.across.toFixed(1)} diameters`, inSpace) : null}
       {row("Time, practised", range(knot.seconds, seconds), knot.seconds)}
       {row("Hard to learn", `${knot.difficulty} of 5`, { tag: "trade", source: "our own judgement" })}
       {row("Easy to check", `${knot.inspect} of 5`, { tag: "trade", source: "our own judgement" })}

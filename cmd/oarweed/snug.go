@@ -1,0 +1,173 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"os"
+	"path/filepath"
+	"runtime"
+	"slices"
+	"sync"
+
+	"oarweed/core/knot"
+	"oarweed/core/problem"
+	"oarweed/core/snug"
+	"oarweed/core/trade"
+)
+
+type snugCommands struct {
+	Build   snugBuild   `cmd:"" help:"Draw knots up in space, and write them down."`
+	Metrics snugMetrics `cmd:"" help:"Say what line a knot that is drawn up takes, and how thick it is."`
+	Ideal   snugIdeal   `cmd:"" help:"Say how long the ideal closed knot is, in diameters."`
+	Export  snugExport  `cmd:"" help:"Write a knot that is drawn up as glTF, STL or SVG."`
+}
+
+type snugBuild struct {
+	ID     string `arg:"" optional:"" help:"id of a knot; left out: all"`
+	Anyway bool   `help:"also those whose form is known not to come out as hands dress it"`
+	Out    string `default:"catalogue/snug" help:"folder to write into" placeholder:"FOLDER"`
+}
+
+// Run draws up on every processor.
+func (s snugBuild) Run(e *env) error {
+	c, err := e.trade()
+	if err != nil {
+		return err
+	}
+	if s.ID != "" && c.Knot(s.ID) == nil {
+		return notAKnot(s.ID)
+	}
+	if err := os.MkdirAll(s.Out, 0o755); err != nil {
+		return err
+	}
+	var work []*knot.Knot
+	for _, k := range c.Knots {
+		if (s.ID == "" || k.ID == s.ID) && k.Shape != "" {
+			work = append(work, k)
+		}
+	}
+	var hand sync.Mutex
+	var all sync.WaitGroup
+	var l problem.List
+	next := make(chan *knot.Knot)
+	for range runtime.GOMAXPROCS(0) {
+		all.Go(func() {
+			for k := range next {
+				b, err := s.built(c, k)
+				if err == nil {
+					var text []byte
+					if text, err = json.Marshal(b); err == nil {
+						err = os.WriteFile(filepath.Join(s.Out, k.ID+".json"), append(text, '\n'), 0o644)
+					}
+				}
+				hand.Lock()
+				l.Take(k.ID, err)
+				if err == nil {
+					says := b.Why
+					if b.Computed {
+						says = fmt.Sprintf("bulk %.2f by %.2f", b.Bulk.Across, b.Bulk.Along)
+					}
+					fmt.Fprintf(e.out, "%-32s %5.1f s  %s\n", k.ID, b.Seconds, says)
+				}
+				hand.Unlock()
+			}
+		})
+	}
+	for _, k := range work {
+		next <- k
+	}
+	close(next)
+	all.Wait()
+	return l.Err()
+}
+
+func (s snugBuild) built(c *trade.Catalogue, k *knot.Knot) (*snug.Built, error) {
+	if why := c.Drawings.Undressed(k.ID); why != "" && !s.Anyway {
+		return &snug.Built{ID: k.ID, Why: why}, nil
+	}
+	sh, err := c.Drawings.Drawing(k.ID)
+	if err != nil {
+		return nil, err
+	}
+	return snug.Build(sh, k.Kind == knot.Loop), nil
+}
+
+func notAKnot(id string) error {
+	return problem.New("knot", fmt.Sprintf("%q is not a knot here", id), "use the id of a knot")
+}
+
+// drawnUp is a knot as it was built.
+func drawnUp(e *env, id string) (*snug.Built, error) {
+	c, err := e.trade()
+	if err != nil {
+		return nil, err
+	}
+	if c.Knot(id) == nil {
+		return nil, notAKnot(id)
+	}
+	b, err := c.Snug(id)
+	if err == nil && b == nil {
+		b = &snug.Built{ID: id, Why: "nobody has drawn it up yet: run oarweed snug build " + id}
+	}
+	return b, err
+}
+
+type snugMetrics struct {
+	ID string `arg:"" help:"id of a knot"`
+}
+
+func (s snugMetrics) Run(e *env) error {
+	b, err := drawnUp(e, s.ID)
+	if err != nil {
+		return err
+	}
+	out := *b
+	out.Strands = nil
+	if out.Ropes == nil {
+		out.Ropes = []snug.RopeMetrics{}
+	}
+	return e.show(out, nil)
+}
+
+type snugIdeal struct {
+	Knot string `required:"" help:"unknot, hopf, trefoil, figure-eight, 5_1 or 5_2"`
+}
+
+func (s snugIdeal) Run(e *env) error {
+	if !slices.Contains(snug.IdealKnots, s.Knot) {
+		return problem.New("knot", fmt.Sprintf("%q is none of %v", s.Knot, snug.IdealKnots), "use one of these")
+	}
+	l, err := snug.IdealLength(s.Knot)
+	return e.show(struct {
+		LengthD float64 `json:"length_d"`
+	}{l}, err)
+}
+
+type snugExport struct {
+	ID     string  `arg:"" help:"id of a knot"`
+	Format string  `enum:"gltf,stl,svg" default:"gltf" help:"gltf, stl or svg"`
+	MM     float64 `name:"mm" default:"8" help:"how thick the rope is in an STL, in millimetres"`
+}
+
+func (s snugExport) Run(e *env) error {
+	b, err := drawnUp(e, s.ID)
+	if err != nil {
+		return err
+	}
+	if !b.Computed {
+		return problem.New("knot", s.ID+" is not drawn up: "+b.Why, "take another knot")
+	}
+	var out []byte
+	switch s.Format {
+	case "svg":
+		out = []byte(b.SVG(b.Last(), snug.View{}, s.ID))
+	case "stl":
+		out = b.STL(s.MM)
+	default:
+		if out, err = b.GLTF(); err != nil {
+			return err
+		}
+	}
+	_, err = e.out.Write(out)
+	return err
+}
