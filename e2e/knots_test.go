@@ -102,6 +102,45 @@ func TestBrowseByTaskMaterialAndWhatIsKnown(t *testing.T) {
 	p.see(`[data-testid="compared"]`, "Strength kept")
 }
 
+// A knot is turned by keys, loosened and cut through; a painting takes a few milliseconds.
+func TestAKnotIsTakenInTheHand(t *testing.T) {
+	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
+	p := open(t, 1280, 800)
+	p.goTo(s.url + "/knots/zeppelin-bend")
+	p.see("main", "So it looks drawn up")
+	p.until(`[...document.querySelectorAll(".knot-drawing svg title")].some(x => x.textContent === "Zeppelin bend, drawn up")`, "the figure")
+	p.pressText("Take it in the hand")
+	painted := `(() => { const c = document.querySelector("[data-testid=snug] canvas"); if (!c) return 0;
+		const d = c.getContext("2d").getImageData(0, 0, c.width, c.height).data; let sum = 0;
+		for (let i = 0; i < d.length; i += 4) sum = (sum * 31 + d[i] + d[i + 3]) % 1000003; return d.some(x => x) ? sum : 0 })()`
+	p.until(painted+" > 0", "it is painted")
+	changed := func(what string) {
+		t.Helper()
+		p.until("window.was !== undefined && "+painted+" !== window.was", what)
+	}
+	keep := func() { p.until("(window.was = "+painted+") > 0", "kept") }
+	keep()
+	p.focus("[data-testid=snug] canvas")
+	p.do(chromedp.KeyEvent(kb.ArrowRight))
+	changed("turned by a key")
+	keep()
+	p.pressText("From behind")
+	changed("seen from behind")
+	keep()
+	p.focus("[data-testid=snug] input")
+	p.do(chromedp.KeyEvent(kb.ArrowLeft))
+	changed("loosened")
+	p.pressText("Draw it up")
+	p.until(`document.querySelector("[data-testid=snug] canvas").getAttribute("aria-label").includes("drawn up")`, "drawn up again")
+	for _, path := range []string{"snug.stl", "snug.gltf", "snug.svg"} {
+		p.until(fmt.Sprintf(`(window.got ??= {})[%[1]q] ?? (fetch("/api/v1/knots/zeppelin-bend/%[1]s").then(async r => { window.got[%[1]q] = r.ok && (await r.blob()).size > 1000 }), false)`, path), path)
+	}
+	p.until(`fetch("/api/v1/knots/snell/snug").then(r => r.json()).then(b => { window.not = b.detail }) && (window.not ?? "").includes("shank")`, "why not")
+	p.goTo(s.url + "/knots/snell")
+	p.see("main", "Right when")
+	p.until(`!document.body.textContent.includes("So it looks drawn up")`, "nothing is pretended")
+}
+
 func TestStepThroughAKnotTiedInTheBight(t *testing.T) {
 	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	p := open(t, 1280, 800)

@@ -63,7 +63,17 @@ func TestScreenshots(t *testing.T) {
 	desk.see(`[data-testid="verdict"]`, "Granny")
 	settle(desk)
 	desk.shoot(filepath.Join(dir, "drill.png"))
-	shoot(desk, "lookalikes", "/knots/reef-knot?step=3", `[data-lookalike="granny"]`)
+	// Every knot that is drawn up, on one sheet.
+	desk.until(`window.sheet ?? (window.sheet = false, fetch("/api/v1/catalogue").then(r => r.json()).then(async c => {
+		const all = await Promise.all(c.knots.map(async k => {
+			const r = await fetch("/api/v1/knots/" + k.id + "/snug.svg");
+			return r.ok ? "<figure><div class=knot-drawing>" + await r.text() + "</div><figcaption>" + k.name + "</figcaption></figure>" : "";
+		}));
+		document.body.innerHTML = "<div style='display:grid;grid-template-columns:repeat(7,1fr);gap:10px;padding:14px;text-align:center'>" + all.join("") + "</div>";
+		for (const d of document.querySelectorAll(".knot-drawing svg")) d.style = "height:190px;width:100%";
+		window.sheet = true;
+	}), false)`, "the sheet")
+	desk.shoot(filepath.Join(dir, "drawn-up.png"))
 	phone := open(t, 390, 844)
 	phone.met(s.url)
 	shoot(phone, "rig-phone", "/", `[data-testid="chosen"]`)
