@@ -119,36 +119,32 @@ func roster(a huma.API) {
 			return answered(ctx, Taken{added, changed}, err)
 		})
 	for _, kind := range []struct{ ext, media string }{{"csv", "text/csv; charset=utf-8"}, {"xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}} {
-		write := func(rows [][]string) ([]byte, error) {
+		write := func(sheet string, rows [][]string) ([]byte, error) {
 			if kind.ext == "csv" {
 				return export.CSV(rows)
 			}
-			return export.XLSX("Learners", rows)
+			return export.XLSX(sheet, rows)
 		}
-		huma.Register(a, files(op("teaching", "roster-"+kind.ext, http.MethodGet, "/roster."+kind.ext, "The learners as a table"), kind.media),
-			func(ctx context.Context, _ *struct{}) (*file, error) {
-				rows, err := of(ctx).RosterTable(ctx)
-				if err != nil {
-					return nil, fail(ctx, err)
-				}
-				out, err := write(rows)
-				if err != nil {
-					return nil, fail(ctx, err)
-				}
-				return &file{ContentType: kind.media, Body: out}, nil
-			})
-		huma.Register(a, files(op("teaching", "log-"+kind.ext, http.MethodGet, "/log."+kind.ext, "All attempts as a table"), kind.media),
-			func(ctx context.Context, _ *struct{}) (*file, error) {
-				rows, err := of(ctx).LogTable(ctx)
-				if err != nil {
-					return nil, fail(ctx, err)
-				}
-				out, err := write(rows)
-				if err != nil {
-					return nil, fail(ctx, err)
-				}
-				return &file{ContentType: kind.media, Body: out}, nil
-			})
+		for _, table := range []struct {
+			name, sheet, says string
+			rows              func(*app.School, context.Context) ([][]string, error)
+		}{
+			{"roster", "Learners", "The learners as a table", (*app.School).RosterTable},
+			{"log", "Attempts", "All attempts as a table", (*app.School).LogTable},
+		} {
+			huma.Register(a, files(op("teaching", table.name+"-"+kind.ext, http.MethodGet, "/"+table.name+"."+kind.ext, table.says), kind.media),
+				func(ctx context.Context, _ *struct{}) (*file, error) {
+					rows, err := table.rows(of(ctx), ctx)
+					if err != nil {
+						return nil, fail(ctx, err)
+					}
+					out, err := write(table.sheet, rows)
+					if err != nil {
+						return nil, fail(ctx, err)
+					}
+					return &file{ContentType: kind.media, Body: out}, nil
+				})
+		}
 	}
 	huma.Register(a, op("teaching", "merge-learners", http.MethodPost, "/learners/{id}/merge", "Give all attempts of a learner to another, and remove him"),
 		func(ctx context.Context, in *struct {

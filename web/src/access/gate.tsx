@@ -7,6 +7,7 @@ import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
+import { useEntered } from "./entered";
 import { LearnerApp } from "./me";
 
 type Session = Schemas["Session"];
@@ -34,16 +35,6 @@ export function Gate({ children }: { children: ReactNode }) {
       />
     </Routes>
   );
-}
-
-/** Takes a new session over, and forgets what was asked for as somebody else. */
-export function useEntered() {
-  const client = useQueryClient();
-  return (session: Session | undefined) => {
-    client.removeQueries({ predicate: (x) => x.queryKey[0] !== "session" });
-    if (session) client.setQueryData(q.session().queryKey, session);
-    else void client.invalidateQueries({ queryKey: q.session().queryKey });
-  };
 }
 
 function Form(p: {

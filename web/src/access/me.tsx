@@ -15,7 +15,7 @@ import { newKey } from "../ui/key";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { Select } from "../ui/pick";
-import { useEntered } from "./gate";
+import { useEntered } from "./entered";
 
 const KnotView = lazy(() => import("../knot/view").then((m) => ({ default: m.KnotView })));
 const ShowView = lazy(() => import("../knot/show").then((m) => ({ default: m.ShowView })));

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import type { KnotPage } from "../api/client";
 import { type DrawingOptions, q } from "../api/queries";
+import { conditionWords } from "../log/attempt";
 import { Drawing, FaultDrawing, type Look } from "../ui/drawing";
 import { capital, seconds } from "../ui/format";
 import { Cautions } from "../ui/notes";
@@ -155,7 +156,7 @@ export function Recent({ knot }: { knot: string }) {
         <Box key={a.id} fontSize="md">
           {a.learner}: {a.outcome}
           {a.seconds ? `, ${seconds(a.seconds)}` : ""}
-          {a.conditions !== "dry" ? `, ${a.conditions}` : ""}
+          {a.conditions !== "dry" ? `, ${conditionWords(a.conditions)}` : ""}
         </Box>
       ))}
     </Part>

@@ -1,7 +1,6 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { createPortal } from "react-dom";
 import { api, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
@@ -9,6 +8,7 @@ import { Press } from "../ui/button";
 import { Svg } from "../ui/drawing";
 import { Trouble } from "../ui/notes";
 import { Card, Part } from "../ui/page";
+import { Paper } from "../ui/paper";
 import { Pick, Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
 
@@ -149,23 +149,8 @@ function Edit({ gear, close }: { gear: Partial<Gear>; close: () => void }) {
 /** A label to print: what it is, the code that stays, and the QR for now. */
 function Label({ gear, close }: { gear: Gear; close: () => void }) {
   const code = useQuery(q.qr(`${location.origin}/g/${gear.code}`)).data;
-  return createPortal(
-    <Box
-      position="fixed"
-      inset="0"
-      bg="white"
-      color="black"
-      zIndex="30"
-      p="6"
-      data-testid="label"
-      className="only-on-paper"
-    >
-      <Flex className="no-print" gap="2" mb="4">
-        <Press look="main" onClick={() => print()}>
-          Print
-        </Press>
-        <Press onClick={close}>Close</Press>
-      </Flex>
+  return (
+    <Paper name="label" close={close}>
       <Flex gap="4" border="2px solid black" borderRadius="8px" p="4" w="380px" align="center">
         <Svg text={code} w="120px" h="120px" flex="none" />
         <Box>
@@ -183,7 +168,6 @@ function Label({ gear, close }: { gear: Gear; close: () => void }) {
       <Box mt="3" fontSize="14px">
         The code holds wherever Oarweed is reached: type it into Find.
       </Box>
-    </Box>,
-    document.body,
+    </Paper>
   );
 }

@@ -1,9 +1,9 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
-import { createPortal } from "react-dom";
 import type { Schemas } from "../api/client";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
+import { Paper } from "../ui/paper";
 
 const repeats = 20;
 
@@ -15,71 +15,53 @@ export function HomeSheet({ name, due }: { name: string; due: Schemas["DueKnot"]
       <Press disabled={due.length === 0} onClick={() => setOpen(true)}>
         Sheet to take home
       </Press>
-      {open &&
-        createPortal(
-          <Box
-            position="fixed"
-            inset="0"
-            bg="white"
-            color="black"
-            zIndex="30"
-            overflowY="auto"
-            p="6"
-            data-testid="home-sheet"
-            className="only-on-paper"
-          >
-            <Flex className="no-print" gap="2" mb="3">
-              <Press look="main" onClick={() => print()}>
-                Print
-              </Press>
-              <Press onClick={() => setOpen(false)}>Close</Press>
-            </Flex>
-            <Box className="head" fontSize="24px">
-              {name}: twenty of each
-            </Box>
-            <Box>Sitting down first. Tick each one. Then five wet, or in gloves.</Box>
-            {due.slice(0, 6).map((d) => (
-              <Flex key={d.knot} gap="4" mt="4" align="center" css={{ breakInside: "avoid" }}>
-                <Drawing id={d.knot} name={d.name} drawn w="120px" h="100px" flex="none" />
-                <Box>
-                  <Box className="head" fontSize="18px">
-                    {d.name}
-                  </Box>
-                  <Flex wrap="wrap" gap="1" mt="1" maxW="420px">
-                    {Array.from({ length: repeats }, (_, i) => (
-                      <Box
-                        key={`${d.knot}-${i + 1}`}
-                        w="28px"
-                        h="28px"
-                        border="1.5px solid black"
-                        fontSize="11px"
-                        color="#777"
-                        pl="1"
-                      >
-                        {i + 1}
-                      </Box>
-                    ))}
-                    <Box w="16px" />
-                    {Array.from({ length: 5 }, (_, i) => (
-                      <Box
-                        key={`${d.knot}-wet-${i + 1}`}
-                        w="28px"
-                        h="28px"
-                        border="1.5px dashed black"
-                        fontSize="11px"
-                        color="#777"
-                        pl="1"
-                      >
-                        wet
-                      </Box>
-                    ))}
-                  </Flex>
+      {open && (
+        <Paper name="home-sheet" close={() => setOpen(false)}>
+          <Box className="head" fontSize="24px">
+            {name}: twenty of each
+          </Box>
+          <Box>Sitting down first. Tick each one. Then five wet, or in gloves.</Box>
+          {due.slice(0, 6).map((d) => (
+            <Flex key={d.knot} gap="4" mt="4" align="center" css={{ breakInside: "avoid" }}>
+              <Drawing id={d.knot} name={d.name} drawn w="120px" h="100px" flex="none" />
+              <Box>
+                <Box className="head" fontSize="18px">
+                  {d.name}
                 </Box>
-              </Flex>
-            ))}
-          </Box>,
-          document.body,
-        )}
+                <Flex wrap="wrap" gap="1" mt="1" maxW="420px">
+                  {Array.from({ length: repeats }, (_, i) => (
+                    <Box
+                      key={`${d.knot}-${i + 1}`}
+                      w="28px"
+                      h="28px"
+                      border="1.5px solid black"
+                      fontSize="11px"
+                      color="#777"
+                      pl="1"
+                    >
+                      {i + 1}
+                    </Box>
+                  ))}
+                  <Box w="16px" />
+                  {Array.from({ length: 5 }, (_, i) => (
+                    <Box
+                      key={`${d.knot}-wet-${i + 1}`}
+                      w="28px"
+                      h="28px"
+                      border="1.5px dashed black"
+                      fontSize="11px"
+                      color="#777"
+                      pl="1"
+                    >
+                      wet
+                    </Box>
+                  ))}
+                </Flex>
+              </Box>
+            </Flex>
+          ))}
+        </Paper>
+      )}
     </>
   );
 }
