@@ -6,8 +6,9 @@
 // A rope is a tube round a centreline of nodes. Position-based relaxation with momentum
 // shortens every rope step by step; two sweeps of Gauss and Seidel keep the segments even,
 // the bend no tighter than a tube of its own radius allows, and the tubes apart, with
-// Coulomb friction where they touch. Contact is between segments, not beads. Posts, rails
-// and rings are ropes that cannot move. The shortening falls geometrically in six stages;
+// Coulomb friction where ropes touch. Contact is between segments, not beads. Posts, rails
+// and rings are ropes that cannot move, on which others slide: turns are pushed together by
+// hand. The ends of a hitch on one bar are led beside one another meanwhile. The shortening falls geometrically in six stages;
 // a stage ends when the length hardly drops any more.
 //
 // # Guards

@@ -397,7 +397,7 @@ func (s *solver) bend(a, i, b int, most float64) {
 	s.x[b] = r3.Add(s.x[b], r3.Scale(s.inv[b]/2, c))
 }
 
-// contacts pushes tubes apart, and holds them by friction where they press.
+// contacts pushes tubes apart, and holds ropes by friction where they press on one another.
 func (s *solver) contacts(total []float64) {
 	for _, pr := range s.pairs {
 		a, b := s.seg[pr[0]], s.seg[pr[1]]
