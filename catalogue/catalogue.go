@@ -21,7 +21,7 @@ import (
 	"oarweed/core/trade"
 )
 
-//go:embed *.yaml method.md knots shapes second snug
+//go:embed *.yaml method.md knots shapes second snug starts
 var files embed.FS
 
 // Load reads the built-in catalogue.
@@ -38,7 +38,7 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 		"materials.yaml": &c.Materials, "surfaces.yaml": &c.Surfaces, "fittings.yaml": &c.Fittings, "tasks.yaml": &c.Tasks,
 		"weights.yaml": &c.Weights, "cautions.yaml": &c.Cautions, "doctrines.yaml": &c.Questions, "kin.yaml": &c.Kin, "sets.yaml": &c.Sets, "lessons.yaml": &c.Lessons,
 		"shackle.yaml": &c.Shackle, "procedures.yaml": &c.Procedures, "facts.yaml": &c.Facts, "templates.yaml": &c.Templates,
-		"proofs.yaml": &src.Proofs, "drills.yaml": &src.DrillNames, "undressed.yaml": &src.Undressed,
+		"proofs.yaml": &src.Proofs, "drills.yaml": &src.DrillNames, "dressing.yaml": &src.Dressings,
 	}
 	for i, name := range names {
 		c.Knots[i] = &knot.Knot{}
@@ -64,6 +64,7 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 	}
 	src.Shapes, src.Models = texts(f, "shapes", ".knot"), texts(f, "second", ".space")
 	src.Snug = texts(f, "snug", ".json")
+	src.Starts = texts(f, "starts", ".space")
 	all.Wait()
 	src.Steps = map[string]int{}
 	for i, k := range c.Knots {

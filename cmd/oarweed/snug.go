@@ -3,6 +3,7 @@ package main
 import (
 	"encoding/json"
 	"fmt"
+	"math"
 	"os"
 	"path/filepath"
 	"runtime"
@@ -53,12 +54,10 @@ func (s snugBuild) Run(e *env) error {
 	for range runtime.GOMAXPROCS(0) {
 		all.Go(func() {
 			for k := range next {
-				b, err := s.built(c, k)
+				b := s.built(c, k)
+				text, err := json.Marshal(b)
 				if err == nil {
-					var text []byte
-					if text, err = json.Marshal(b); err == nil {
-						err = os.WriteFile(filepath.Join(s.Out, k.ID+".json"), append(text, '\n'), 0o644)
-					}
+					err = os.WriteFile(filepath.Join(s.Out, k.ID+".json"), append(text, '\n'), 0o644)
 				}
 				hand.Lock()
 				l.Take(k.ID, err)
@@ -81,15 +80,11 @@ func (s snugBuild) Run(e *env) error {
 	return l.Err()
 }
 
-func (s snugBuild) built(c *trade.Catalogue, k *knot.Knot) (*snug.Built, error) {
-	if why := c.Drawings.Undressed(k.ID); why != "" && !s.Anyway {
-		return &snug.Built{ID: k.ID, Why: why}, nil
+func (s snugBuild) built(c *trade.Catalogue, k *knot.Knot) *snug.Built {
+	if why := c.Drawings.Dressing(k.ID).Undressed; why != "" && !s.Anyway {
+		return &snug.Built{ID: k.ID, Why: why}
 	}
-	sh, err := c.Drawings.Drawing(k.ID)
-	if err != nil {
-		return nil, err
-	}
-	return snug.Build(sh, k.Kind == knot.Loop), nil
+	return c.Drawings.DrawUp(k.ID, k.Kind == knot.Loop)
 }
 
 func notAKnot(id string) error {
@@ -147,6 +142,8 @@ type snugExport struct {
 	ID     string  `arg:"" help:"id of a knot"`
 	Format string  `enum:"gltf,stl,svg" default:"gltf" help:"gltf, stl or svg"`
 	MM     float64 `name:"mm" default:"8" help:"how thick the rope is in an STL, in millimetres"`
+	Turn   float64 `help:"how far it is turned about the upright in an SVG, in degrees"`
+	Tip    float64 `help:"how far its top is tipped toward the viewer, in degrees"`
 }
 
 func (s snugExport) Run(e *env) error {
@@ -160,7 +157,7 @@ func (s snugExport) Run(e *env) error {
 	var out []byte
 	switch s.Format {
 	case "svg":
-		out = []byte(b.SVG(b.Last(), snug.View{}, s.ID))
+		out = []byte(b.SVG(b.Last(), snug.View{Turn: s.Turn * math.Pi / 180, Tip: s.Tip * math.Pi / 180}, s.ID))
 	case "stl":
 		out = b.STL(s.MM)
 	default:

@@ -6,11 +6,11 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"gonum.org/v1/gonum/spatial/r3"
 
-	"oarweed/core/shape"
 	"oarweed/core/shape/space"
 	"oarweed/core/shape/tangle"
 )
@@ -43,51 +43,50 @@ type BuiltStrand struct {
 // frames from loose to drawn up, both included.
 const frames = 6
 
-// Build draws a knot up. eye: it is a loop, whose eye is kept open by a pin.
-func Build(sh *shape.Shape, eye bool) *Built {
+// Build draws a knot up from its start, by these holds.
+func Build(id string, start []Strand, set []Hold) *Built {
 	began := time.Now()
-	out := &Built{ID: sh.ID}
-	strands, err := Lift(sh, eye)
-	if err == nil {
-		err = out.tighten(strands)
+	out := &Built{ID: id}
+	if err := out.tighten(start, set); err != nil {
+		*out = Built{ID: id, Why: err.Error()}
+	} else {
+		out.Computed = true
 	}
-	if err != nil {
-		*out = Built{ID: sh.ID, Why: err.Error()}
-	}
-	out.Computed = err == nil
 	out.Seconds = math.Round(10*time.Since(began).Seconds()) / 10
 	return out
 }
 
-func (b *Built) tighten(start []Strand) error {
-	before := fingerprint(start)
+func (b *Built) tighten(start []Strand, set []Hold) error {
+	// An end that points to the viewer cannot be closed behind all the rest.
+	behind := !slices.ContainsFunc(start, Strand.pointsAtViewer)
+	before := fingerprint(start, behind)
 	var seen [][]Strand
-	p := Dress
-	p.Watch = func(s []Strand) { seen = append(seen, s) }
-	end, err := Tighten(start, p)
-	if err != nil {
-		return err
+	watch := func(s []Strand) { seen = append(seen, s) }
+	end := start
+	if len(set) == 0 {
+		p := Dress
+		p.Watch = watch
+		var err error
+		if end, err = Tighten(start, p); err != nil {
+			return err
+		}
 	}
-	if after := fingerprint(end); !slices.Equal(before, after) {
+	for _, h := range set {
+		held, p, err := h.hold(end)
+		if err != nil {
+			return err
+		}
+		p.Watch = watch
+		if end, err = Tighten(held, p); err != nil {
+			return err
+		}
+	}
+	if !slices.Equal(before, fingerprint(end, behind)) {
 		return ErrKnot
 	}
 	b.Metrics = Measure(end)
 	b.Metrics.round()
-	// Frames at even shares of what was drawn in.
-	all := append(append([][]Strand{start}, seen...), end)
-	from, to := Length(start), Length(end)
-	var chosen [][]Strand
-	k := 0
-	for f := range frames {
-		want := from + (to-from)*float64(f)/(frames-1)
-		for k+1 < len(all) && Length(all[k]) > want+1e-9 {
-			k++
-		}
-		if f == frames-1 {
-			k = len(all) - 1
-		}
-		chosen = append(chosen, all[k])
-	}
+	chosen := evenly(append(append([][]Strand{start}, seen...), end))
 	for i, s := range end {
 		if s.Peg {
 			continue
@@ -102,6 +101,33 @@ func (b *Built) tighten(start []Strand) error {
 		b.Strands = append(b.Strands, st)
 	}
 	return nil
+}
+
+// evenly chooses frames between which the ropes move about as far, the first and the last
+// of all among them.
+func evenly(all [][]Strand) [][]Strand {
+	at := make([]float64, len(all))
+	for f := 1; f < len(all); f++ {
+		sum, n := 0.0, 0
+		for k, s := range all[f] {
+			for i, v := range s.Nodes {
+				if !s.Fixed {
+					sum, n = sum+norm(r3.Sub(v, all[f-1][k].Nodes[i])), n+1
+				}
+			}
+		}
+		at[f] = at[f-1] + sum/float64(n)
+	}
+	out := make([][]Strand, frames)
+	k := 0
+	for f := range frames {
+		for k+1 < len(all) && at[k] < at[len(all)-1]*float64(f)/(frames-1)-1e-9 {
+			k++
+		}
+		out[f] = all[k]
+	}
+	out[frames-1] = all[len(all)-1]
+	return out
 }
 
 func packed(nodes []r3.Vec) []int {
@@ -148,8 +174,8 @@ func (m *Metrics) round() {
 }
 
 // fingerprint is what tells knots apart, by every closure, ends labelled: linking numbers
-// and polynomials.
-func fingerprint(strands []Strand) []string {
+// and polynomials; by those with arcs behind only if asked.
+func fingerprint(strands []Strand, behind bool) []string {
 	var ropes [][]r3.Vec
 	var object []r3.Vec
 	ring := false
@@ -164,9 +190,16 @@ func fingerprint(strands []Strand) []string {
 	}
 	var out []string
 	for _, c := range space.Of("", ropes, object, ring).Closures() {
-		out = append(out, said(c))
+		if behind || !strings.HasSuffix(c.Name, "behind") {
+			out = append(out, said(c))
+		}
 	}
 	return out
+}
+
+func (s Strand) pointsAtViewer() bool {
+	n := len(s.Nodes)
+	return !s.Fixed && r3.Unit(r3.Sub(s.Nodes[n-1], s.Nodes[n-3])).Z > 0.8
 }
 
 func said(c tangle.Closure) string {

@@ -1,8 +1,6 @@
 package snug
 
 import (
-	"errors"
-	"fmt"
 	"math"
 	"slices"
 
@@ -11,10 +9,8 @@ import (
 	"oarweed/core/shape"
 	"oarweed/core/shape/curve"
 	"oarweed/core/shape/source"
+	"oarweed/core/shape/space"
 )
-
-// ErrObject: the knot is made on a thing that is not drawn up here.
-var ErrObject = errors.New("it is made on a thing whose form in space is not worked out")
 
 const (
 	// loose is how much farther apart ropes lie at the start than they are drawn.
@@ -22,8 +18,8 @@ const (
 	// lead is how much rope is left before the first and after the last crossing, in
 	// diameters.
 	lead = 3.0
-	// clear is how far apart axes are laid at a crossing, in mean diameters.
-	clear = 1.15
+	// crossed is how far apart axes are laid at a crossing, in mean diameters.
+	crossed = 1.15
 	// nodeEvery is the length of a segment, in diameters, when a knot is drawn up.
 	nodeEvery = 0.18
 	// drawnUp is the share of its length that a knot has when it is drawn up, for the
@@ -34,15 +30,11 @@ const (
 
 // Lift lays a drawing out in space: what is drawn over lies higher. Ends are held, and of
 // a loop the far side of its eye. Lengths are in diameters of the first rope.
-func Lift(sh *shape.Shape, eye bool) ([]Strand, error) {
+func Lift(sh *shape.Shape, eye bool) []Strand {
 	l := &lifter{sh: sh, by: loose / sh.Ropes[0].Width, w: sh.Ropes[0].Width}
 	for _, o := range sh.Objects {
-		st, err := l.object(o)
-		if err != nil {
-			return nil, err
-		}
-		if st != nil {
-			l.things = append(l.things, *st)
+		if o.Form() != source.Gap { // through a gap ropes pass freely
+			l.things = append(l.things, l.object(o))
 		}
 		l.objects = append(l.objects, o)
 	}
@@ -55,11 +47,44 @@ func Lift(sh *shape.Shape, eye bool) ([]Strand, error) {
 	if len(out) == 1 && len(l.objects) == 1 && bars[l.objects[0].Kind] {
 		l.together(&out[0])
 	}
-	if eye {
+	if eye && len(l.things) == 0 {
 		out = append(out, l.peg(out[0]))
 	}
-	return append(out, l.things...), nil
+	return append(out, l.things...)
 }
+
+// Laid lays out a model in space, whose lengths are in diameters of the first rope. The
+// ends of its ropes are held.
+func Laid(m *space.Model) []Strand {
+	ropes, object, ring := m.Seen()
+	var out []Strand
+	for k, r := range ropes {
+		s := Strand{Nodes: rounded(r), D: m.Wide[k]}
+		n := int(s.length() * 0.8 / nodeEvery / s.D)
+		s = s.resampled(max(40, min(mostNode, n)))
+		s.Held = []int{0, len(s.Nodes) - 1}
+		out = append(out, s)
+	}
+	if len(object) > 0 {
+		s := Strand{Nodes: object, D: max(m.Thick, 0.5), Fixed: true, Closed: ring}
+		out = append(out, s.resampled(max(8, int(s.length()/0.4))))
+	}
+	return out
+}
+
+// rounded cuts the corners of a path.
+func rounded(path []r3.Vec) []r3.Vec {
+	for range 3 {
+		out := []r3.Vec{path[0]}
+		for i := 0; i+1 < len(path); i++ {
+			out = append(out, lerp(path[i], path[i+1], 0.25), lerp(path[i], path[i+1], 0.75))
+		}
+		path = append(out, path[len(path)-1])
+	}
+	return path
+}
+
+func lerp(a, b r3.Vec, t float64) r3.Vec { return r3.Add(a, r3.Scale(t, r3.Sub(b, a))) }
 
 type lifter struct {
 	sh      *shape.Shape
@@ -83,35 +108,30 @@ type ref struct{ rope, i int }
 // place is where a point of the drawing lies, in diameters.
 func (l *lifter) place(p curve.Point) r3.Vec { return r3.Vec{X: p.X * l.by, Y: -p.Y * l.by} }
 
-// object is a bar or ring in space; nil for a gap, through which a rope passes freely.
-func (l *lifter) object(o source.Object) (*Strand, error) {
+// object is a bar or ring in space.
+func (l *lifter) object(o source.Object) Strand {
 	c := l.place(o.At)
 	hx, hy := o.Half()
-	bar := func(d float64, a, b r3.Vec) *Strand {
-		st := &Strand{D: d, Fixed: true}
+	bar := func(a, b r3.Vec) Strand {
+		st := Strand{D: 2 * o.R * l.by / loose, Fixed: true}
 		n := max(8, int(r3.Norm(r3.Sub(b, a))/0.4))
 		for i := range n + 1 {
-			st.Nodes = append(st.Nodes, r3.Add(a, r3.Scale(float64(i)/float64(n), r3.Sub(b, a))))
+			st.Nodes = append(st.Nodes, lerp(a, b, float64(i)/float64(n)))
 		}
 		return st
 	}
-	switch o.Kind {
-	case source.Post, source.Bollard, source.Pylon, source.Spar, source.Bundle, source.Cord, source.Spike:
-		return bar(2*o.R*l.by/loose, r3.Add(c, r3.Vec{Y: hy * l.by}), r3.Add(c, r3.Vec{Y: -hy * l.by})), nil
-	case source.Rail, source.Tails:
-		return bar(2*o.R*l.by/loose, r3.Add(c, r3.Vec{X: -hx * l.by}), r3.Add(c, r3.Vec{X: hx * l.by})), nil
-	case source.Ring:
-		st := &Strand{D: o.Len * l.by / loose, Fixed: true, Closed: true}
-		n := int(2 * math.Pi * o.R * l.by / 0.4)
-		for i := range n {
-			sin, cos := math.Sincos(2 * math.Pi * float64(i) / float64(n))
-			st.Nodes = append(st.Nodes, r3.Add(c, r3.Vec{X: o.R * l.by * cos, Y: o.R * l.by * sin}))
-		}
-		return st, nil
-	case source.Hole:
-		return nil, nil
+	switch o.Form() {
+	case source.Upright:
+		return bar(r3.Add(c, r3.Vec{Y: hy * l.by}), r3.Add(c, r3.Vec{Y: -hy * l.by}))
+	case source.Level:
+		return bar(r3.Add(c, r3.Vec{X: -hx * l.by}), r3.Add(c, r3.Vec{X: hx * l.by}))
 	}
-	return nil, fmt.Errorf("%w: %s", ErrObject, o.Kind)
+	n := int(2 * math.Pi * o.R * l.by / 0.4)
+	st := ring(n, func(t float64) r3.Vec {
+		return r3.Add(c, r3.Scale(o.R*l.by, r3.Vec{X: math.Cos(t), Y: math.Sin(t)}))
+	})
+	st.D, st.Fixed = o.Len*l.by/loose, true
+	return st
 }
 
 // thick is the diameter of rope r, in those of the first.
@@ -229,7 +249,7 @@ func (l *lifter) settle() {
 		moved := false
 		for k := range l.over {
 			a, b := z(l.over[k]), z(l.under[k])
-			want := clear * (l.thick(l.over[k].rope) + l.thick(l.under[k].rope)) / 2
+			want := crossed * (l.thick(l.over[k].rope) + l.thick(l.under[k].rope)) / 2
 			if short := want - (a.z - b.z); short > 1e-3 {
 				moved = true
 				a.z, b.z = a.z+short/2, b.z-short/2

@@ -24,9 +24,7 @@ import (
 // lifted is a knot of the catalogue as a run begins with it.
 func lifted(t *testing.T, id string) []snug.Strand {
 	t.Helper()
-	out, err := snug.Lift(source(t, id), strings.Contains(id, "bowline"))
-	require.NoError(t, err)
-	return out
+	return snug.Lift(source(t, id), strings.Contains(id, "bowline"))
 }
 
 func source(t *testing.T, id string) *shape.Shape {
@@ -111,7 +109,7 @@ func TestABuiltKnotIsWhatIsCommitted(t *testing.T) {
 	for _, id := range []string{"overhand", "cow-hitch", "reef-knot"} {
 		t.Run(id, func(t *testing.T) {
 			t.Parallel()
-			got, want := snug.Build(source(t, id), false), committed(t, id)
+			got, want := snug.Build(id, lifted(t, id), nil), committed(t, id)
 			got.Seconds, want.Seconds = 0, 0
 			assert.Equal(t, want, got)
 		})
@@ -154,13 +152,6 @@ func TestTubesThatOverlapAreNotBegunWith(t *testing.T) {
 	thick.D = 2
 	_, err = snug.Tighten([]snug.Strand{straight(0, false), thick}, snug.Dress)
 	require.ErrorIs(t, err, snug.ErrOverlap)
-}
-
-func TestAThingWhoseFormIsNotKnownIsSaid(t *testing.T) {
-	b := snug.Build(source(t, "cleat-hitch"), false)
-	assert.False(t, b.Computed)
-	assert.Contains(t, b.Why, "cleat")
-	assert.Empty(t, b.Strands)
 }
 
 // Every edge of a closed surface belongs to two triangles, which run along it in opposite
@@ -276,7 +267,7 @@ func TestEveryKnotDrawnUpReadsAndIsDrawn(t *testing.T) {
 			assert.Contains(t, svg, "&amp; &lt;")
 		}
 	}
-	assert.GreaterOrEqual(t, computed, 20)
+	assert.GreaterOrEqual(t, computed, 42)
 }
 
 func ropes(all []snug.Strand) []snug.Strand {

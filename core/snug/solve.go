@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -34,6 +35,13 @@ type Preset struct {
 	// Patience blocks of 100 steps.
 	Settled  float64
 	Patience int
+	// Push is where the whole of each rope is pushed by the hand, and how far in a step where
+	// nothing holds it; by strand, or the same for all.
+	Push []r3.Vec
+	// Toward is how fast ropes are pushed toward the thing they are made on.
+	Toward float64
+	// Squeeze pushes what lies apart along it together, as far in a step.
+	Squeeze r3.Vec
 	// Watch is shown the strands after every block of steps; nil: nobody looks.
 	Watch func([]Strand)
 	// Blind: contact is switched off, to show that the guard sees it.
@@ -78,6 +86,7 @@ type solver struct {
 	// most is the largest move of a step, gap the least distance between axes ÷ what it
 	// should be, found in it.
 	most, gap float64
+	worst     r3.Vec // where measure found it
 }
 
 type segment struct {
@@ -95,7 +104,7 @@ func Tighten(strands []Strand, p Preset) ([]Strand, error) {
 	s.list()
 	s.measure()
 	if s.gap < 0.55 {
-		return nil, fmt.Errorf("%w: axes at %.2f of their distance", ErrOverlap, s.gap)
+		return nil, fmt.Errorf("%w: axes at %.2f of their distance at %.1f, %.1f, %.1f", ErrOverlap, s.gap, s.worst.X, s.worst.Y, s.worst.Z)
 	}
 	steps := 0
 	begin := s.length()
@@ -129,13 +138,22 @@ func Tighten(strands []Strand, p Preset) ([]Strand, error) {
 	}
 	// At rest: hardly anything is shortened and nothing swings on, the tubes only part
 	// where they still press.
-	s.Momentum = 0.3
+	s.Momentum, s.Push, s.Toward, s.Squeeze = 0.3, nil, 0, r3.Vec{}
 	for range 4 * block {
 		if err := s.step(lastTau / 10); err != nil {
 			return nil, fmt.Errorf("%w at rest", err)
 		}
 	}
 	return s.out(), nil
+}
+
+// counts are the segments of each strand.
+func (s *solver) counts() []int {
+	out := make([]int, len(s.strands))
+	for _, g := range s.seg {
+		out[g.strand]++
+	}
+	return out
 }
 
 func (s *solver) lay() {
@@ -176,7 +194,7 @@ func (s *solver) arcs() (total []float64) {
 	total = make([]float64, len(s.strands))
 	for i := range s.seg {
 		g := &s.seg[i]
-		l := r3.Norm(r3.Sub(s.x[g.b], s.x[g.a]))
+		l := norm(r3.Sub(s.x[g.b], s.x[g.a]))
 		g.s, g.l = total[g.strand]+l/2, longer*l
 		total[g.strand] += l
 	}
@@ -191,7 +209,7 @@ func (s *solver) list() {
 	for i := range s.seg {
 		a := s.seg[i]
 		ma := mid(s.x[a.a], s.x[a.b])
-		la := r3.Norm(r3.Sub(s.x[a.b], s.x[a.a]))
+		la := norm(r3.Sub(s.x[a.b], s.x[a.a]))
 		for j := i + 1; j < len(s.seg); j++ {
 			b := s.seg[j]
 			if s.strands[a.strand].Fixed && s.strands[b.strand].Fixed {
@@ -207,7 +225,7 @@ func (s *solver) list() {
 					continue
 				}
 			}
-			lb := r3.Norm(r3.Sub(s.x[b.b], s.x[b.a]))
+			lb := norm(r3.Sub(s.x[b.b], s.x[b.a]))
 			reach := d + skin + (la+lb)/2
 			if r3.Norm2(r3.Sub(mid(s.x[b.a], s.x[b.b]), ma)) < reach*reach {
 				s.pairs = append(s.pairs, [2]int32{int32(i), int32(j)})
@@ -275,27 +293,23 @@ func (s *solver) step(tau float64) error {
 		s.p[i] = s.x[i]
 		s.x[i] = r3.Add(s.x[i], v)
 	}
+	s.push(tau / s.Tau)
 	goal := s.arcs()
-	count := make([]int, len(s.strands))
-	for _, g := range s.seg {
-		count[g.strand]++
+	total := slices.Clone(goal)
+	for k, n := range s.counts() {
+		goal[k] = goal[k] / float64(n) * (1 - tau)
 	}
-	total := append([]float64(nil), goal...)
-	for k := range goal {
-		goal[k] = goal[k] / float64(count[k]) * (1 - tau)
-	}
+	s.gap = 1
 	for sweep := range 2 {
 		s.lengths(goal, sweep == 1)
 		s.bends(sweep == 1)
-		if !s.Blind {
-			s.contacts(total)
-		}
+		s.contacts(total)
 	}
 	s.most = 0
 	moved := 0.0
 	for i := range s.x {
 		d := r3.Sub(s.x[i], s.p[i])
-		l := r3.Norm(d)
+		l := norm(d)
 		if l > mostMove {
 			s.x[i] = r3.Add(s.p[i], r3.Scale(mostMove/l, d))
 			l = mostMove
@@ -306,16 +320,73 @@ func (s *solver) step(tau float64) error {
 	if moved > skin*skin/4 {
 		s.list()
 	}
-	if s.measure(); s.gap < 0.4 {
+	if s.gap < 0.4 {
 		return ErrThrough
 	}
 	return nil
 }
 
+// push moves ropes as the hand does, by a share that falls as less and less is shortened.
+// What is pushed in every step ends up as fast as Push says.
+func (s *solver) push(share float64) {
+	share *= 1 - s.Momentum
+	for k, by := range s.Push {
+		for i := s.first[k]; i < s.first[k]+len(s.strands[k].Nodes); i++ {
+			if s.inv[i] > 0 {
+				s.x[i] = r3.Add(s.x[i], r3.Scale(share, by))
+			}
+		}
+	}
+	if s.Toward > 0 {
+		s.toward(share * s.Toward)
+	}
+	by := norm(s.Squeeze)
+	if by == 0 {
+		return
+	}
+	axis := r3.Scale(1/by, s.Squeeze)
+	middle, n := 0.0, 0.0
+	for i, v := range s.x {
+		if s.inv[i] > 0 {
+			middle, n = middle+r3.Dot(v, axis), n+1
+		}
+	}
+	middle /= n
+	for i, v := range s.x {
+		if s.inv[i] > 0 {
+			away := min(1, max(-1, r3.Dot(v, axis)-middle))
+			s.x[i] = r3.Add(v, r3.Scale(-away*by*share, axis))
+		}
+	}
+}
+
+// toward moves every node toward the nearest place of a thing.
+func (s *solver) toward(by float64) {
+	for i, v := range s.x {
+		if s.inv[i] == 0 {
+			continue
+		}
+		near, least := r3.Vec{}, math.Inf(1)
+		for _, st := range s.strands {
+			if !st.Fixed || st.Peg {
+				continue
+			}
+			for _, at := range st.Nodes {
+				if d := r3.Norm2(r3.Sub(at, v)); d < least {
+					near, least = at, d
+				}
+			}
+		}
+		if least < math.Inf(1) {
+			s.x[i] = r3.Add(v, r3.Scale(by/math.Sqrt(least), r3.Sub(near, v)))
+		}
+	}
+}
+
 // lead takes a held node a small way to where it is led, and lets it rest there.
 func (s *solver) lead(i int, to r3.Vec) {
 	d := r3.Sub(to, s.x[i])
-	if l := r3.Norm(d); l > ledBy {
+	if l := norm(d); l > ledBy {
 		s.x[i] = r3.Add(s.x[i], r3.Scale(ledBy/l, d))
 		return
 	}
@@ -339,7 +410,7 @@ func (s *solver) lengths(goal []float64, back bool) {
 			continue
 		}
 		d := r3.Sub(s.x[g.b], s.x[g.a])
-		l := r3.Norm(d)
+		l := norm(d)
 		if l == 0 {
 			continue
 		}
@@ -358,7 +429,7 @@ func (s *solver) bends(back bool) {
 		n, first := len(st.Nodes), s.first[k]
 		l := 0.0
 		for i := 0; i+1 < n; i++ {
-			l += r3.Norm(r3.Sub(s.x[first+i+1], s.x[first+i]))
+			l += norm(r3.Sub(s.x[first+i+1], s.x[first+i]))
 		}
 		l /= float64(n - 1)
 		strides := [2]int{1, min(n/3, max(2, int(math.Round(0.35*st.D/l))))}
@@ -383,7 +454,7 @@ func (s *solver) bends(back bool) {
 
 func (s *solver) bend(a, i, b int, most float64) {
 	off := r3.Sub(s.x[i], mid(s.x[a], s.x[b]))
-	l := r3.Norm(off)
+	l := norm(off)
 	if l <= most || l == 0 {
 		return
 	}
@@ -398,6 +469,7 @@ func (s *solver) bend(a, i, b int, most float64) {
 }
 
 // contacts pushes tubes apart, and holds ropes by friction where they press on one another.
+// It notes how near they had come.
 func (s *solver) contacts(total []float64) {
 	for _, pr := range s.pairs {
 		a, b := s.seg[pr[0]], s.seg[pr[1]]
@@ -406,11 +478,14 @@ func (s *solver) contacts(total []float64) {
 			continue
 		}
 		u, v, d := closest(s.x[a.a], s.x[a.b], s.x[b.a], s.x[b.b])
-		l := r3.Norm(d)
+		l := norm(d)
 		if l >= want || l == 0 {
 			continue
 		}
 		if s.beside(a, b, u, v, d, l, total) {
+			continue
+		}
+		if s.gap = min(s.gap, l/want); s.Blind {
 			continue
 		}
 		w := [4]float64{1 - u, u, 1 - v, v}
@@ -453,7 +528,7 @@ func (s *solver) rub(at [4]int, w [4]float64, n r3.Vec, most, sum float64) {
 		slid = r3.Add(slid, r3.Scale(sign*w[k], r3.Sub(s.x[i], s.p[i])))
 	}
 	slid = r3.Sub(slid, r3.Scale(r3.Dot(slid, n), n))
-	l := r3.Norm(slid)
+	l := norm(slid)
 	if l == 0 {
 		return
 	}
@@ -463,7 +538,7 @@ func (s *solver) rub(at [4]int, w [4]float64, n r3.Vec, most, sum float64) {
 // square reports whether the chord stands nearly square on both directions.
 func square(d r3.Vec, l float64, a, b r3.Vec) bool {
 	const most = 0.25
-	return math.Abs(r3.Dot(d, a)) < most*l*r3.Norm(a) && math.Abs(r3.Dot(d, b)) < most*l*r3.Norm(b)
+	return math.Abs(r3.Dot(d, a)) < most*l*norm(a) && math.Abs(r3.Dot(d, b)) < most*l*norm(b)
 }
 
 // closest finds the closest points of two segments: shares along each, and the vector from
@@ -484,7 +559,18 @@ func closest(p1, q1, p2, q2 r3.Vec) (u, v float64, d r3.Vec) {
 	return u, v, r3.Sub(r3.Add(p2, r3.Scale(v, d2)), r3.Add(p1, r3.Scale(u, d1)))
 }
 
-func clamp01(x float64) float64 { return math.Min(1, math.Max(0, x)) }
+func clamp01(x float64) float64 {
+	if x < 0 {
+		return 0
+	}
+	if x > 1 {
+		return 1
+	}
+	return x
+}
+
+// norm is the length of a vector; nothing here is so long or so short that squares overflow.
+func norm(v r3.Vec) float64 { return math.Sqrt(v.X*v.X + v.Y*v.Y + v.Z*v.Z) }
 
 // measure finds the least distance of axes ÷ what it should be.
 func (s *solver) measure() {
@@ -497,14 +583,16 @@ func (s *solver) measure() {
 			continue
 		}
 		u, v, d := closest(s.x[a.a], s.x[a.b], s.x[b.a], s.x[b.b])
-		l := r3.Norm(d)
+		l := norm(d)
 		if l > want {
 			continue
 		}
 		if s.beside(a, b, u, v, d, l, total) {
 			continue
 		}
-		s.gap = math.Min(s.gap, l/want)
+		if l/want < s.gap {
+			s.gap, s.worst = l/want, mid(s.x[a.a], s.x[b.a])
+		}
 	}
 	if math.IsInf(s.gap, 1) {
 		s.gap = 1

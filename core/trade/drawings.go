@@ -9,6 +9,7 @@ import (
 	"oarweed/core/problem"
 	"oarweed/core/shape"
 	"oarweed/core/shape/source"
+	"oarweed/core/shape/space"
 	"oarweed/core/snug"
 )
 
@@ -18,8 +19,10 @@ type DrawingSources struct {
 	Shapes, Models map[string]string
 	// Snug are the knots drawn up, as package snug writes them.
 	Snug map[string]string
-	// Undressed says of knots why what comes out of package snug is not how they are dressed.
-	Undressed map[string]string
+	// Dressings say how hands set a knot, Starts are models in space from which some are
+	// drawn up instead of from their drawing.
+	Dressings map[string]snug.Dressing
+	Starts    map[string]string
 	// Steps is how many steps a knot has in words; 0 or absent: any number.
 	Steps map[string]int
 	// Proofs are what closures must be, DrillNames what tangles are called.
@@ -72,8 +75,40 @@ func (d *Drawings) Snug(id string) (*snug.Built, error) {
 	return b, nil
 }
 
-// Undressed says why a knot, drawn up in space, is not as hands dress it; empty if it is.
-func (d *Drawings) Undressed(id string) string { return d.src.Undressed[id] }
+// Dressing says how hands set a knot, and why it is not drawn up if it is not.
+func (d *Drawings) Dressing(id string) snug.Dressing { return d.src.Dressings[id] }
+
+// Start gives the strands with which drawing a knot up begins: its model where there is
+// one, which must be the same knot as its drawing, else the drawing in space. Their lengths
+// are in diameters of the first rope.
+func (d *Drawings) Start(id string, eye bool) ([]snug.Strand, error) {
+	sh, err := d.Drawing(id)
+	if err != nil {
+		return nil, err
+	}
+	text, ok := d.src.Starts[id]
+	if !ok {
+		return snug.Lift(sh, eye), nil
+	}
+	m, err := space.Parse(text)
+	if err == nil {
+		err = m.Matches(sh)
+	}
+	if err != nil {
+		return nil, fmt.Errorf("starts/%s.space: %w", id, err)
+	}
+	return snug.Laid(m), nil
+}
+
+// DrawUp draws a knot up as hands set it; eye: it is a loop, kept open. What fails is said
+// in it.
+func (d *Drawings) DrawUp(id string, eye bool) *snug.Built {
+	start, err := d.Start(id, eye)
+	if err != nil {
+		return &snug.Built{ID: id, Why: err.Error()}
+	}
+	return snug.Build(id, start, d.Dressing(id).Set)
+}
 
 // Drawn reports whether there is a drawing by this id.
 func (d *Drawings) Drawn(id string) bool { return d.shapes[id] != nil }

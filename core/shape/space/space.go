@@ -54,7 +54,8 @@ func (v Lean) turn(a r3.Vec) r3.Vec {
 //	ring 20,0,0 2                  a closed ring that faces the viewer: centre, radius
 //	loop 1,0,0 2,0,0 …             a closed object with these corners
 //	bar 10,0,0 -10,0,0             a bar from its bottom or right end to its top or left
-//	rope                           begins a rope
+//	thick 1.4                      how thick the object is; only package snug asks
+//	rope                           begins a rope; a number is its width, 1 if left out
 //	to 1,0,0 2,0,1 …               straight on to each place
 //	coil 0,0,0 4,0,0 1.2 3         round the axis between two places, radius, turns;
 //	                               right-handed if positive, from where the rope is
@@ -68,11 +69,14 @@ type Model struct {
 	ID     string
 	Ropes  [][]r3.Vec
 	Object []r3.Vec
-	shape  tangle.Outline
-	parts  []string
-	cuts   []int
-	view   Lean
-	seen   *look
+	// Wide is how wide each rope is, Thick the object; 0: 1. No closure depends on it.
+	Wide  []float64
+	Thick float64
+	shape tangle.Outline
+	parts []string
+	cuts  []int
+	view  Lean
+	seen  *look
 }
 
 // Of is a model of ropes and an object, closed on itself or a bar, as they lie in space;
@@ -167,8 +171,18 @@ func (s *Model) instruct(verb string, w []string) error {
 		if len(places) < 2 {
 			return wants("two places or more")
 		}
-	case "rope":
-		s.Ropes = append(s.Ropes, nil)
+	case "rope", "thick":
+		wide := []float64{1}
+		if len(w) > 0 {
+			if wide, err = source.Numbers(w, 1); err != nil {
+				return err
+			}
+		}
+		if verb == "thick" {
+			s.Thick = wide[0]
+			break
+		}
+		s.Ropes, s.Wide = append(s.Ropes, nil), append(s.Wide, wide[0])
 	case "to":
 		if err != nil {
 			return err
@@ -225,9 +239,9 @@ func (s *Model) instruct(verb string, w []string) error {
 		twin := beside(*rope, -v[0]/2)
 		slices.Reverse(twin)
 		*rope = beside(*rope, v[0]/2)
-		s.Ropes = append(s.Ropes, twin)
+		s.Ropes, s.Wide = append(s.Ropes, twin), append(s.Wide, 1)
 	default:
-		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, rope, to, coil, cut, pair or twin")
+		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, thick, rope, to, coil, cut, pair or twin")
 	}
 	return nil
 }
@@ -284,6 +298,26 @@ func beside(path []r3.Vec, d float64) []r3.Vec {
 		out[i] = r3.Add(p, r3.Vec{X: n.X, Y: -n.Y})
 	}
 	return out
+}
+
+// Seen is the model in space as its drawing sees it: turned over and mirrored as it says.
+func (s *Model) Seen() (ropes [][]r3.Vec, object []r3.Vec, ring bool) {
+	if s.seen != nil && s.seen.across {
+		s = s.across()
+	}
+	lay := func(path []r3.Vec) []r3.Vec {
+		out := make([]r3.Vec, len(path))
+		for i, p := range path {
+			if out[i] = s.view.turn(p); s.seen != nil && s.seen.mirrored {
+				out[i].X = -out[i].X
+			}
+		}
+		return out
+	}
+	for _, r := range s.Ropes {
+		ropes = append(ropes, lay(r))
+	}
+	return ropes, lay(s.Object), s.shape == tangle.ClosedRing
 }
 
 // Closures closes the model by the rules of [tangle.Of].
