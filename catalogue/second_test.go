@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/core/shape/space"
+	"oarweed/core/snug"
 	"oarweed/core/trade"
 )
 
@@ -38,6 +39,31 @@ func TestSecondDrawings(t *testing.T) {
 			for name := range sh.Crossings {
 				assert.Error(t, s.Matches(sh.Flipped(name)), "it matches with crossing %s turned over", name)
 			}
+		})
+	}
+}
+
+// What a knot is drawn up from, where that is not its drawing, is the same knot.
+func TestStartsAreTheirKnots(t *testing.T) {
+	c := load(t)
+	entries, err := os.ReadDir("starts")
+	require.NoError(t, err)
+	require.NotEmpty(t, entries)
+	for _, e := range entries {
+		id, _ := strings.CutSuffix(e.Name(), ".space")
+		t.Run(id, func(t *testing.T) {
+			t.Parallel()
+			text, err := os.ReadFile("starts/" + e.Name())
+			require.NoError(t, err)
+			m, err := space.Parse(string(text))
+			require.NoError(t, err)
+			assert.Equal(t, id, m.ID, "the file is named after the knot")
+			sh, err := c.Drawing(id)
+			require.NoError(t, err)
+			require.NoError(t, m.Matches(sh))
+			strands, err := c.Start(id, false)
+			require.NoError(t, err)
+			assert.GreaterOrEqual(t, snug.Thickness(strands), 0.55, "tubes have room")
 		})
 	}
 }

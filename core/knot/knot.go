@@ -158,6 +158,8 @@ type Knot struct {
 type Uses struct {
 	Diameters float64 `json:"diameters"`
 	Turns     float64 `json:"turns"`
+	// Remembered are the diameters that were remembered, where Diameters is computed; else 0.
+	Remembered float64 `json:"diameters_remembered,omitempty" yaml:"-"`
 }
 
 // OneOf are the materials of which one line of a join must be, and why.

@@ -1,7 +1,6 @@
 package say
 
 import (
-	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -80,10 +79,17 @@ func drawnUp(c *trade.Catalogue) string {
 		for _, r := range b.Ropes {
 			line = append(line, fmt.Sprintf("%.1f", r.Consumed))
 		}
-		rows = append(rows, []string{k.Name, strings.Join(line, " + "), fmt.Sprintf("%g", k.Uses.Diameters),
-			fmt.Sprintf("%.1f by %.1f", b.Bulk.Across, b.Bulk.Along), fmt.Sprintf("%g", cmp.Or(k.Remembered, k.Bulk)), fmt.Sprintf("%.3f", b.ContactMin), fmt.Sprintf("%.1f", b.Seconds)})
+		in, thick := "remembered "+fmt.Sprintf("%g", k.Uses.Diameters), "remembered "+fmt.Sprintf("%g", k.Bulk)
+		if k.Uses.Remembered > 0 {
+			in = fmt.Sprintf("%g for %g", k.Uses.Diameters, k.Uses.Remembered)
+		}
+		if k.Remembered > 0 {
+			thick = fmt.Sprintf("%g for %g", k.Bulk, k.Remembered)
+		}
+		rows = append(rows, []string{k.Name, strings.Join(line, " + "), fmt.Sprintf("%.1f by %.1f by %.1f", b.Bulk.Across, b.Bulk.Flat, b.Bulk.Along),
+			in, thick, fmt.Sprintf("%.3f", b.ContactMin), fmt.Sprintf("%.1f", b.Seconds)})
 	}
-	return table([]string{"knot", "line in it", "remembered, with its tail", "across by along", "thickness remembered", "nearest", "s"}, rows) + "\n\nNot drawn up:\n" + strings.Join(not, "\n")
+	return table([]string{"knot", "line in it", "across, flat, along", "line used for remembered", "thickness used for remembered", "nearest", "s"}, rows) + "\n\nNot drawn up:\n" + strings.Join(not, "\n")
 }
 
 // strengths lists every law with its figures and source.

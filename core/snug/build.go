@@ -159,6 +159,30 @@ func (b *Built) OnThing() bool {
 	return slices.ContainsFunc(b.Strands, func(s BuiltStrand) bool { return s.Object })
 }
 
+// Line is the rope that a knot takes of one line, in its diameters, without that of so many
+// turns round the thing it is made on. eye: it is a loop or a terminal, whose eye is none of it.
+func (b *Built) Line(turns float64, eye bool) float64 {
+	most := 0.0
+	var ropes, things []BuiltStrand
+	for _, s := range b.Strands {
+		if s.Object {
+			things = append(things, s)
+		} else {
+			ropes = append(ropes, s)
+		}
+	}
+	for i, r := range b.Ropes {
+		line := r.Consumed
+		if eye {
+			line = r.Knotted
+		} else if len(things) > 0 {
+			line -= turns * math.Pi * (things[0].D + 1)
+		}
+		most = max(most, line/ropes[i].D)
+	}
+	return math.Round(10*most) / 10
+}
+
 // Last is the number of the frame in which it is drawn up.
 func (b *Built) Last() int { return frames - 1 }
 
@@ -166,10 +190,12 @@ func (m *Metrics) round() {
 	r := func(x *float64, by float64) { *x = math.Round(*x*by) / by }
 	for i := range m.Ropes {
 		r(&m.Ropes[i].Consumed, 10)
+		r(&m.Ropes[i].Knotted, 10)
 		r(&m.Ropes[i].Shortened, 10)
 	}
 	r(&m.Bulk.Across, 100)
 	r(&m.Bulk.Along, 100)
+	r(&m.Bulk.Flat, 100)
 	r(&m.ContactMin, 10000)
 }
 

@@ -8,8 +8,17 @@
 // the bend no tighter than a tube of its own radius allows, and the tubes apart, with
 // Coulomb friction where ropes touch. Contact is between segments, not beads. Posts, rails
 // and rings are ropes that cannot move, on which others slide: turns are pushed together by
-// hand. The ends of a hitch on one bar are led beside one another meanwhile. The shortening falls geometrically in six stages;
-// a stage ends when the length hardly drops any more.
+// hand. The shortening falls geometrically in six stages; a stage ends when the length hardly
+// drops any more.
+//
+// # How hands set it
+//
+// A run begins from the knot's drawing, laid out in space ([Lift]), or from a model in space
+// ([Laid]) that is proven to be the same knot: the turns of a clinch or a blood knot go over to
+// the other leg when they are drawn up, and begin as a helix there. All ends are held. What
+// hands do besides is a [Hold]: push the knot up to its thing, pull each rope the way of its
+// standing part, squeeze turns together, lead an end elsewhere. A push falls with the shortening,
+// and is none at rest. The ends of a hitch on one bar are led beside one another.
 //
 // # Guards
 //

@@ -14,6 +14,9 @@ import (
 type Dressing struct {
 	// Undressed says why what comes out is not how hands dress it; empty if it is.
 	Undressed string `json:"undressed,omitempty"`
+	// Shown: its figure is shown, and its numbers are not used: it is drawn with fewer turns than
+	// are tied, or lies in parts apart.
+	Shown bool `json:"shown,omitempty"`
 	// Set are the holds, one after another; none: everything is shortened, all ends held.
 	Set []Hold `json:"set,omitempty"`
 }
@@ -25,25 +28,16 @@ type Hold struct {
 	Slide float64 `json:"slide,omitempty"`
 	// Up pushes it up to the thing it is made on.
 	Up float64 `json:"up,omitempty"`
-	// Push pushes all ropes: to the right, up, toward the viewer.
-	Push [3]float64 `json:"push,omitempty"`
 	// Squeeze pushes what lies apart along a line together.
 	Squeeze [3]float64 `json:"squeeze,omitempty"`
 	// Lead takes ends elsewhere: "end", "standing", of the second rope "end 2", to the
 	// right, up and toward the viewer, in diameters.
 	Lead map[string][3]float64 `json:"lead,omitempty"`
-	// Let names ends that are let go.
-	Let []string `json:"let,omitempty"`
-	// Mu is the friction between ropes; 0: as ever, below 0: none.
-	Mu float64 `json:"mu,omitempty"`
 }
 
 // hold prepares strands and preset for a hold.
 func (h Hold) hold(strands []Strand) ([]Strand, Preset, error) {
 	p := Dress
-	if h.Mu != 0 {
-		p.Mu = max(0, h.Mu)
-	}
 	p.Toward = pushed * h.Up
 	p.Squeeze = r3.Scale(pushed, vec(h.Squeeze))
 	out := append([]Strand(nil), strands...)
@@ -54,54 +48,26 @@ func (h Hold) hold(strands []Strand) ([]Strand, Preset, error) {
 		if !s.Fixed {
 			ropes = append(ropes, k)
 			s.Held, s.Led = []int{0, len(s.Nodes) - 1}, nil
-			push = r3.Scale(pushed, r3.Add(vec(h.Push), r3.Scale(h.Slide, r3.Unit(r3.Sub(s.Nodes[0], s.Nodes[4])))))
+			push = r3.Scale(pushed*h.Slide, r3.Unit(r3.Sub(s.Nodes[0], s.Nodes[4])))
 		}
 		p.Push = append(p.Push, push)
 	}
 	for name, by := range h.Lead {
-		k, node, err := end(out, ropes, name)
+		k, second, err := end(ropes, name)
 		if err != nil {
 			return nil, p, err
 		}
 		s := &out[k]
 		if s.Led == nil {
-			s.Led = make([]r3.Vec, len(s.Held))
-			for i, at := range s.Held {
-				s.Led[i] = s.Nodes[at]
-			}
+			s.Led = []r3.Vec{s.Nodes[0], s.Nodes[len(s.Nodes)-1]}
 		}
-		to := r3.Add(s.Nodes[node], vec(by))
-		found := false
-		for i, at := range s.Held {
-			if at == node {
-				s.Led[i], found = to, true
-			}
-		}
-		if !found {
-			s.Held, s.Led = append(s.Held, node), append(s.Led, to)
-		}
-	}
-	for _, name := range h.Let {
-		k, node, err := end(out, ropes, name)
-		if err != nil {
-			return nil, p, err
-		}
-		s := &out[k]
-		for i, at := range s.Held {
-			if at == node {
-				s.Held = append(append([]int(nil), s.Held[:i]...), s.Held[i+1:]...)
-				if s.Led != nil {
-					s.Led = append(append([]r3.Vec(nil), s.Led[:i]...), s.Led[i+1:]...)
-				}
-				break
-			}
-		}
+		s.Led[second] = r3.Add(s.Led[second], vec(by))
 	}
 	return out, p, nil
 }
 
-// end finds the strand and the node of an end by its name.
-func end(strands []Strand, ropes []int, name string) (strand, node int, err error) {
+// end finds the strand of an end by its name, and whether it is the first or second of its ends.
+func end(ropes []int, name string) (strand, second int, err error) {
 	what, number, _ := strings.Cut(name, " ")
 	k := 1
 	if number != "" {
@@ -110,11 +76,10 @@ func end(strands []Strand, ropes []int, name string) (strand, node int, err erro
 	if err != nil || k < 1 || k > len(ropes) || what != "end" && what != "standing" {
 		return 0, 0, problem.New("lead", fmt.Sprintf("%q is no end", name), `write "end", "standing", "end 2" or "standing 2"`)
 	}
-	strand = ropes[k-1]
 	if what == "end" {
-		node = len(strands[strand].Nodes) - 1
+		second = 1
 	}
-	return strand, node, nil
+	return ropes[k-1], second, nil
 }
 
 func vec(v [3]float64) r3.Vec { return r3.Vec{X: v[0], Y: v[1], Z: v[2]} }

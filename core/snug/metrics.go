@@ -2,7 +2,6 @@ package snug
 
 import (
 	"math"
-	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -21,14 +20,19 @@ type Metrics struct {
 type RopeMetrics struct {
 	// Consumed is the rope from where it first touches the knot to where it last does.
 	Consumed float64 `json:"consumed_d"`
+	// Knotted is the same from where it first touches a rope to where it last does, without
+	// an eye: the line in a loop that is not round the thing.
+	Knotted float64 `json:"knotted_d"`
 	// Shortened is how much nearer its ends are than it is long.
 	Shortened float64 `json:"shortened_d"`
 }
 
-// Bulk of a knot along its pull and across it, the larger way.
+// Bulk of a knot in three dimensions: along its pull, across it the widest way, and square to
+// both.
 type Bulk struct {
 	Across float64 `json:"across"`
 	Along  float64 `json:"along"`
+	Flat   float64 `json:"flat"`
 }
 
 // touching is how near tubes must be to touch, as a share of their distance.
@@ -38,38 +42,29 @@ const touching = 1.03
 func Measure(strands []Strand) Metrics {
 	m := Metrics{Ropes: []RopeMetrics{}, ContactMin: Thickness(strands)}
 	s := &solver{strands: strands}
-	touched, knotted, first, last := s.touches()
-	eye := s.eyes(touched, first, last)
+	touched, knotted := s.touches()
+	consumed, inside := s.span(touched), s.span(knotted)
 	for k, st := range strands {
 		if st.Fixed {
 			continue
 		}
 		r := RopeMetrics{Shortened: st.length() - r3.Norm(r3.Sub(st.Nodes[0], st.Nodes[len(st.Nodes)-1]))}
-		if last[k] > first[k] {
-			r.Consumed = last[k] - first[k] - eye[k]
-		}
+		r.Consumed, r.Knotted = consumed[k], inside[k]
 		m.Ropes = append(m.Ropes, r)
 	}
 	m.Bulk = s.bulk(knotted)
 	return m
 }
 
-// touches are the segments that touch another, those that touch a rope, and where along each
-// strand the first and the last of them lie; infinite where none does.
-func (s *solver) touches() (touched, knotted []bool, first, last []float64) {
+// touches are the segments that touch another strand or turn, and those that touch a rope.
+func (s *solver) touches() (touched, knotted []bool) {
 	s.lay()
 	s.list()
 	total := s.arcs()
-	for range s.strands {
-		first, last = append(first, math.Inf(1)), append(last, math.Inf(-1))
-	}
 	touched, knotted = make([]bool, len(s.seg)), make([]bool, len(s.seg))
 	touch := func(i int32, rope bool) {
-		g := s.seg[i]
 		touched[i] = true
 		knotted[i] = knotted[i] || rope
-		first[g.strand] = math.Min(first[g.strand], g.s)
-		last[g.strand] = math.Max(last[g.strand], g.s)
 	}
 	for _, pr := range s.pairs {
 		a, b := s.seg[pr[0]], s.seg[pr[1]]
@@ -88,17 +83,21 @@ func (s *solver) touches() (touched, knotted []bool, first, last []float64) {
 		touch(pr[0], ropes)
 		touch(pr[1], ropes)
 	}
-	return touched, knotted, first, last
+	return touched, knotted
 }
 
 // knotted are the nodes of each rope that lie near a touch; all of a rope that touches
 // nothing. The free stretch of an eye is left out.
 func knotted(strands []Strand) [][]r3.Vec {
 	s := &solver{strands: strands}
-	touched, _, first, last := s.touches()
+	touched, _ := s.touches()
+	any := make([]bool, len(strands))
+	for i, g := range s.seg {
+		any[g.strand] = any[g.strand] || touched[i]
+	}
 	out := make([][]r3.Vec, len(strands))
 	for _, g := range s.seg {
-		near := first[g.strand] > last[g.strand]
+		near := !any[g.strand]
 		for k, h := range s.seg {
 			near = near || touched[k] && h.strand == g.strand && math.Abs(h.s-g.s) <= around
 		}
@@ -112,19 +111,25 @@ func knotted(strands []Strand) [][]r3.Vec {
 // around is how much of a lead is shown, in diameters.
 const around = 3.5
 
-// eyes are the longest stretches of each rope between its touches that touch nothing: the
-// eye of a loop, which is no part of the knot. Shorter than openEye it is none.
-func (s *solver) eyes(touched []bool, first, last []float64) []float64 {
-	out := make([]float64, len(s.strands))
-	since := slices.Clone(first)
+// span is the rope of each strand from the first to the last of the chosen segments, without
+// the longest stretch between two of them if it is an eye, which is no part of the knot.
+// Shorter than openEye it is none.
+func (s *solver) span(chosen []bool) []float64 {
+	out, eye := make([]float64, len(s.strands)), make([]float64, len(s.strands))
+	first, since := make([]float64, len(s.strands)), make([]float64, len(s.strands))
+	begun := make([]bool, len(s.strands))
 	for i, g := range s.seg {
-		if !touched[i] || g.s > last[g.strand] {
+		k := g.strand
+		switch {
+		case !chosen[i]:
 			continue
+		case !begun[k]:
+			begun[k], first[k] = true, g.s
+		case g.s-since[k] > openEye:
+			eye[k] = max(eye[k], g.s-since[k])
 		}
-		if free := g.s - since[g.strand]; free > openEye && free > out[g.strand] {
-			out[g.strand] = free
-		}
-		since[g.strand] = g.s
+		since[k] = g.s
+		out[k] = g.s - first[k] - eye[k]
 	}
 	return out
 }
@@ -166,16 +171,21 @@ func (s *solver) bulk(touched []bool) Bulk {
 	}
 	u = r3.Unit(u)
 	v := r3.Cross(axis, u)
-	across := 0.0
-	for k := range 36 {
-		sin, cos := math.Sincos(math.Pi * float64(k) / 36)
+	wide := func(t float64) float64 {
+		sin, cos := math.Sincos(t)
 		w := r3.Add(r3.Scale(cos, u), r3.Scale(sin, v))
 		a, b := math.Inf(1), math.Inf(-1)
 		for _, p := range pts {
 			t := r3.Dot(p, w)
 			a, b = math.Min(a, t), math.Max(b, t)
 		}
-		across = math.Max(across, b-a)
+		return b - a
 	}
-	return Bulk{Across: across + st.D, Along: high - low + st.D}
+	across, at := 0.0, 0.0
+	for k := range 36 {
+		if w := wide(math.Pi * float64(k) / 36); w > across {
+			across, at = w, math.Pi*float64(k)/36
+		}
+	}
+	return Bulk{Across: across + st.D, Along: high - low + st.D, Flat: wide(at+math.Pi/2) + st.D}
 }

@@ -59,7 +59,7 @@ func New(c Catalogue) (*Catalogue, error) {
 	c.written = c.Knots
 	c.index()
 	if c.Drawings != nil {
-		c.thick(&l)
+		c.drawnUp(&l)
 	}
 	l.Take("", c.Vocabulary.Check())
 	c.Learn()
@@ -89,13 +89,22 @@ func New(c Catalogue) (*Catalogue, error) {
 	return c.WithDoctrines(nil)
 }
 
-// thick puts what is computed of a knot's thickness in the place of what is remembered. Of
-// a hitch the computed one has the thing in it that it is made on.
-func (c *Catalogue) thick(l *problem.List) {
+// drawnUp puts what is computed of a knot's line and thickness in the place of what is
+// remembered. A knot whose wraps the tyer chooses is drawn with fewer of them than are tied, and
+// so are some others;
+// of a hitch the computed thickness has the thing in it that it is made on.
+func (c *Catalogue) drawnUp(l *problem.List) {
 	for _, k := range c.Knots {
 		b, err := c.Snug(k.ID)
 		l.Take("", err)
-		if b != nil && b.Computed && !b.OnThing() {
+		if b == nil || !b.Computed || k.Wraps != nil || c.Dressing(k.ID).Shown {
+			continue
+		}
+		eye := k.Kind == knot.Loop || k.Kind == knot.Terminal
+		if line := b.Line(k.Uses.Turns, eye); line > 0 {
+			k.Uses.Remembered, k.Uses.Diameters = k.Uses.Diameters, line
+		}
+		if eye || !b.OnThing() {
 			k.Remembered, k.Bulk = k.Bulk, b.Bulk.Across
 		}
 	}
