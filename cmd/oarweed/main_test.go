@@ -104,15 +104,15 @@ func TestSnug(t *testing.T) {
 	assert.Greater(t, doc["bulk_d"].(map[string]any)["across"], 3.0)
 	assert.GreaterOrEqual(t, doc["contact_min_d"], 0.999)
 	assert.NotContains(t, doc, "strands")
-	doc, _, err = oarweed(t, "", "snug", "metrics", "snell")
+	doc, _, err = oarweed(t, "", "snug", "metrics", "palomar")
 	require.NoError(t, err)
 	assert.Equal(t, false, doc["computed"])
-	assert.Contains(t, doc["why"], "shank")
+	assert.Contains(t, doc["why"], "hook")
 	doc, _, err = oarweed(t, "", "snug", "ideal", "--knot", "trefoil")
 	require.NoError(t, err)
 	assert.InEpsilon(t, 16.37, doc["length_d"], 0.005, "knot-tightening literature, from memory")
 	for format, begins := range map[string]string{"svg": "<svg", "stl": "Oarweed, reef-knot", "gltf": `{"accessors"`} {
-		_, out, err := oarweed(t, "", "snug", "export", "reef-knot", "--format", format)
+		_, out, err := oarweed(t, "", "snug", "export", "reef-knot", "--format", format, "--checks")
 		require.NoError(t, err)
 		assert.True(t, strings.HasPrefix(out, begins), format)
 	}
@@ -121,10 +121,10 @@ func TestSnug(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, out, "bulk 3.07")
 	assert.FileExists(t, filepath.Join(dir, "overhand.json"))
-	_, out, err = oarweed(t, "", "snug", "build", "blood-join", "--out", dir)
+	_, out, err = oarweed(t, "", "snug", "build", "slim-beauty", "--out", dir)
 	require.NoError(t, err)
 	assert.Contains(t, out, "wraps", "known not to come out as hands dress it")
-	for _, args := range [][]string{{}, {"metrics", "sky-hook"}, {"ideal", "--knot", "granny"}, {"export", "snell"}, {"export", "bowline", "--format", "obj"}, {"build", "sky-hook", "--out", dir}} {
+	for _, args := range [][]string{{}, {"metrics", "sky-hook"}, {"ideal", "--knot", "granny"}, {"export", "palomar"}, {"export", "bowline", "--format", "obj"}, {"build", "sky-hook", "--out", dir}} {
 		_, _, err := oarweed(t, "", append([]string{"snug"}, args...)...)
 		assert.Error(t, err, args)
 	}

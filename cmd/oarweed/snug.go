@@ -12,6 +12,7 @@ import (
 
 	"oarweed/core/knot"
 	"oarweed/core/problem"
+	"oarweed/core/say"
 	"oarweed/core/snug"
 	"oarweed/core/trade"
 )
@@ -143,6 +144,8 @@ type snugExport struct {
 	Format string  `enum:"gltf,stl,svg" default:"gltf" help:"gltf, stl or svg"`
 	MM     float64 `name:"mm" default:"8" help:"how thick the rope is in an STL, in millimetres"`
 	Turn   float64 `help:"how far it is turned about the upright in an SVG, in degrees"`
+	Checks bool    `help:"numbers where each check of the knot looks, in an SVG"`
+	Line   bool    `help:"as it lies on a level line, without what it is made on, in an SVG"`
 	Tip    float64 `help:"how far its top is tipped toward the viewer, in degrees"`
 }
 
@@ -157,7 +160,15 @@ func (s snugExport) Run(e *env) error {
 	var out []byte
 	switch s.Format {
 	case "svg":
-		out = []byte(b.SVG(b.Last(), snug.View{Turn: s.Turn * math.Pi / 180, Tip: s.Tip * math.Pi / 180}, s.ID))
+		var marks []snug.Mark
+		if s.Checks {
+			c, err := e.trade()
+			if err != nil {
+				return err
+			}
+			marks = say.CheckMarks(c.Knot(s.ID))
+		}
+		out = []byte(b.SVG(b.Last(), snug.View{Turn: s.Turn * math.Pi / 180, Tip: s.Tip * math.Pi / 180, Line: s.Line}, s.ID, marks...))
 	case "stl":
 		out = b.STL(s.MM)
 	default:

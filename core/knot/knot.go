@@ -123,6 +123,8 @@ type Knot struct {
 	Bulk float64 `json:"bulk"`
 	// Remembered is the bulk that was remembered, where Bulk is computed; else 0.
 	Remembered float64 `json:"bulk_remembered,omitempty" yaml:"-"`
+	// DrawnUp: its form drawn up in space is known.
+	DrawnUp bool `json:"drawn_up,omitempty" yaml:"-"`
 	// Loop: the eye it makes on a hook is a free loop, whose length follows the hook's eye.
 	Loop bool `json:"loop,omitempty"`
 	// FailsAt is the place where it gives, where it is not where the line enters.

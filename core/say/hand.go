@@ -2,7 +2,10 @@ package say
 
 import (
 	"regexp"
+	"slices"
 	"strings"
+
+	"oarweed/core/knot"
 )
 
 var sides = map[string]string{"left": "right", "right": "left", "clockwise": "anticlockwise", "anticlockwise": "clockwise"}
@@ -19,4 +22,22 @@ func OtherHand(words string) string {
 		}
 		return other
 	})
+}
+
+// OtherHanded is a knot with its name and the words of its tying for a left-handed tyer.
+func OtherHanded(k *knot.Knot) *knot.Knot {
+	out := *k
+	out.Name += ", left-handed"
+	out.Steps, out.Checks, out.Faults = slices.Clone(k.Steps), slices.Clone(k.Checks), slices.Clone(k.Faults)
+	for i := range out.Steps {
+		out.Steps[i] = OtherHand(out.Steps[i])
+	}
+	for i := range out.Checks {
+		out.Checks[i] = OtherHand(out.Checks[i])
+	}
+	for i := range out.Faults {
+		f := &out.Faults[i]
+		f.Name, f.Looks, f.Leads, f.Mend = OtherHand(f.Name), OtherHand(f.Looks), OtherHand(f.Leads), OtherHand(f.Mend)
+	}
+	return &out
 }

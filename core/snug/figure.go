@@ -27,6 +27,9 @@ func everySecond(nodes []r3.Vec) []r3.Vec {
 type View struct {
 	Turn, Tip float64
 	Left      bool
+	// Line: it is to lie on a level line that leaves to the right at half the height of the
+	// figure: turned so, without the thing it is made on.
+	Line bool
 }
 
 // piece is a stretch of a tube that is painted at once.
@@ -47,15 +50,19 @@ var tints = []struct{ name, edge, body, light string }{
 const perPiece = 4
 
 // SVG draws a frame as tubes, those behind first, in the look of the drawings of knots:
-// colours are the same CSS variables. title is read out in its place.
-func (b *Built) SVG(frame int, v View, title string) string {
+// colours are the same CSS variables. title is read out in its place. Numbers point to places.
+func (b *Built) SVG(frame int, v View, title string, numbers ...Mark) string {
 	strands := b.At(frame)
 	for i := range strands {
 		for k, p := range strands[i].Nodes {
 			strands[i].Nodes[k] = v.see(p)
 		}
 	}
+	if v.Line {
+		strands = onLine(strands)
+	}
 	shown := knotted(strands)
+	whole := slices.Clone(strands)
 	nodes := 0
 	for _, s := range strands {
 		nodes += len(s.Nodes)
@@ -84,6 +91,10 @@ func (b *Built) SVG(frame int, v View, title string) string {
 			low = r3.Vec{X: math.Min(low.X, p.X-r), Y: math.Min(low.Y, p.Y-r)}
 			high = r3.Vec{X: math.Max(high.X, p.X+r), Y: math.Max(high.Y, p.Y+r)}
 		}
+	}
+	if v.Line { // the line leaves at half the height
+		half := max(high.Y, -low.Y)
+		low.Y, high.Y = -half, half
 	}
 	slices.SortStableFunc(pieces, func(a, c piece) int { return cmp.Compare(a.depth, c.depth) })
 	var out strings.Builder
@@ -117,8 +128,34 @@ func (b *Built) SVG(frame int, v View, title string) string {
 			stroke(d, "l", 0.14*s.D, ` transform="translate(-.14-.14)"`)
 		}
 	}
-	out.WriteString("</g></svg>")
+	out.WriteString("</g>")
+	marks(&out, whole, numbers, low, high)
+	out.WriteString("</svg>")
 	return out.String()
+}
+
+// onLine turns ropes in the picture so that a standing part leaves level to the right: of a
+// join that of the second rope, else that of the first. Things are left out, and where that
+// part ends is the origin's height.
+func onLine(strands []Strand) []Strand {
+	ropes := slices.DeleteFunc(strands, func(s Strand) bool { return s.Fixed })
+	s := ropes[len(ropes)-1].Nodes
+	out := r3.Sub(s[0], s[min(6, len(s)-1)])
+	l := math.Hypot(out.X, out.Y)
+	if l == 0 {
+		return ropes
+	}
+	cos, sin := out.X/l, out.Y/l
+	turn := func(p r3.Vec) r3.Vec { return r3.Vec{X: cos*p.X + sin*p.Y, Y: cos*p.Y - sin*p.X, Z: p.Z} }
+	level := turn(s[0]).Y
+	for i := range ropes {
+		for k, p := range ropes[i].Nodes {
+			p = turn(p)
+			p.Y -= level
+			ropes[i].Nodes[k] = p
+		}
+	}
+	return ropes
 }
 
 // ropeNumbers counts the ropes among strands.

@@ -87,26 +87,43 @@ func (s *solver) touches() (touched, knotted []bool) {
 }
 
 // knotted are the nodes of each rope that lie near a touch; all of a rope that touches
-// nothing. The free stretch of an eye is left out.
+// nothing. The free stretch of an eye is left out, and the thing at its far side.
 func knotted(strands []Strand) [][]r3.Vec {
 	s := &solver{strands: strands}
-	touched, _ := s.touches()
+	touched, inside := s.touches()
 	any := make([]bool, len(strands))
 	for i, g := range s.seg {
 		any[g.strand] = any[g.strand] || touched[i]
 	}
+	for i, g := range s.seg {
+		touched[i] = touched[i] && s.near(g, inside, farThing)
+	}
 	out := make([][]r3.Vec, len(strands))
 	for _, g := range s.seg {
-		near := !any[g.strand]
-		for k, h := range s.seg {
-			near = near || touched[k] && h.strand == g.strand && math.Abs(h.s-g.s) <= around
-		}
-		if near {
+		if !any[g.strand] || s.near(g, touched, around) {
 			out[g.strand] = append(out[g.strand], s.x[g.a], s.x[g.b])
 		}
 	}
 	return out
 }
+
+// near reports whether a chosen segment lies within so much rope of another; true where none
+// of its strand is chosen.
+func (s *solver) near(g segment, chosen []bool, within float64) bool {
+	none := true
+	for k, h := range s.seg {
+		if chosen[k] && h.strand == g.strand {
+			if none = false; math.Abs(h.s-g.s) <= within {
+				return true
+			}
+		}
+	}
+	return none
+}
+
+// farThing is how far from where it touches a rope the thing at the far side of an eye is, and
+// is not shown.
+const farThing = 10
 
 // around is how much of a lead is shown, in diameters.
 const around = 3.5

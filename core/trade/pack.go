@@ -30,7 +30,7 @@ type packed struct {
 func (c *Catalogue) Pack() ([]byte, error) {
 	var b bytes.Buffer
 	src := c.src
-	src.Snug = nil // no answer needs them, and they are large
+	src.Snug, src.Starts = nil, nil // no answer needs them, and they are large
 	err := gob.NewEncoder(&b).Encode(packed{c.Vocabulary, c.written, c.Questions, c.Kin, c.Sets, c.Lessons, c.Shackle, c.Procedures, c.Templates, src, c.Method})
 	return b.Bytes(), err
 }

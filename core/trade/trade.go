@@ -97,7 +97,8 @@ func (c *Catalogue) drawnUp(l *problem.List) {
 	for _, k := range c.Knots {
 		b, err := c.Snug(k.ID)
 		l.Take("", err)
-		if b == nil || !b.Computed || k.Wraps != nil || c.Dressing(k.ID).Shown {
+		k.DrawnUp = b != nil && b.Computed
+		if !k.DrawnUp || k.Wraps != nil || c.Dressing(k.ID).Shown {
 			continue
 		}
 		eye := k.Kind == knot.Loop || k.Kind == knot.Terminal

@@ -13,6 +13,7 @@ import (
 	"oarweed/core/line"
 	"oarweed/core/problem"
 	"oarweed/core/rig"
+	"oarweed/core/say"
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
 	"oarweed/core/shape/drill"
@@ -63,6 +64,18 @@ type KnotBrief struct {
 	Faults []string `json:"faults" nullable:"false" doc:"names of what goes wrong with it"`
 }
 
+// Told are the words by which a knot is taught.
+type Told struct {
+	Steps  []string     `json:"steps" nullable:"false"`
+	Checks []string     `json:"checks" nullable:"false"`
+	Faults []knot.Fault `json:"faults" nullable:"false"`
+}
+
+func leftOf(k *knot.Knot) Told {
+	k = say.OtherHanded(k)
+	return Told{k.Steps, k.Checks, k.Faults}
+}
+
 // KnotPage is everything about a knot.
 type KnotPage struct {
 	knot.Knot
@@ -71,6 +84,8 @@ type KnotPage struct {
 	Drill     bool             `json:"drill"`
 	GrowsFrom []trade.Relative `json:"grows_from" nullable:"false"`
 	LeadsTo   []trade.Relative `json:"leads_to" nullable:"false"`
+	// Left are its words for a left-handed tyer.
+	Left Told `json:"left"`
 	// FaultPlaces are where faults are seen on the drawing, by code, in its own units; a
 	// fault that has no one place is left out.
 	FaultPlaces map[string][]float64 `json:"fault_places"`
@@ -159,7 +174,7 @@ func knots(a huma.API) {
 				return nil, err
 			}
 			t := of(ctx).Trade()
-			return answered(ctx, KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: t.HasDrill(k.ID), GrowsFrom: t.GrowsFrom(k.ID), LeadsTo: t.LeadsTo(k.ID), FaultPlaces: t.FaultPlaces(k), Snug: snugOf(t, k.ID), CautionTexts: t.CautionsOf(k)}, nil)
+			return answered(ctx, KnotPage{Knot: *k, Drawn: k.Shape != "", Drill: t.HasDrill(k.ID), GrowsFrom: t.GrowsFrom(k.ID), LeadsTo: t.LeadsTo(k.ID), FaultPlaces: t.FaultPlaces(k), Left: leftOf(k), Snug: snugOf(t, k.ID), CautionTexts: t.CautionsOf(k)}, nil)
 		})
 	for _, p := range []struct {
 		id, ext, kind string
@@ -178,7 +193,11 @@ func knots(a huma.API) {
 				if err != nil {
 					return nil, err
 				}
-				pdf, svg, err := export.Handout(ctx, k, sh, in.Look, in.Left, of(ctx).Trade().CautionsOf(k))
+				up, err := of(ctx).Trade().Snug(k.ID)
+				if err != nil {
+					return nil, fail(ctx, err)
+				}
+				pdf, svg, err := export.Handout(ctx, k, sh, up, in.Look, in.Left, of(ctx).Trade().CautionsOf(k))
 				if err != nil {
 					return nil, fail(ctx, err)
 				}

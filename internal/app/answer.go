@@ -77,12 +77,14 @@ type Option struct {
 
 // Choice is a knot that can do the job.
 type Choice struct {
-	Knot   string    `json:"knot"`
-	Name   string    `json:"name"`
-	Kind   knot.Kind `json:"kind" enum:"loop,hitch,bend,stopper,terminal"`
-	Drawn  bool      `json:"drawn"`
-	Score  float64   `json:"score" doc:"0 to 100, the sum of the contributions"`
-	Reason string    `json:"reason"`
+	Knot  string    `json:"knot"`
+	Name  string    `json:"name"`
+	Kind  knot.Kind `json:"kind" enum:"loop,hitch,bend,stopper,terminal"`
+	Drawn bool      `json:"drawn"`
+	// DrawnUp: there is a figure of how it looks drawn up.
+	DrawnUp bool    `json:"drawn_up"`
+	Score   float64 `json:"score" doc:"0 to 100, the sum of the contributions"`
+	Reason  string  `json:"reason"`
 	// Decided says why it stands above the next.
 	Decided string `json:"decided,omitempty"`
 	// But says what speaks against it: it stands below every knot without.
@@ -258,7 +260,7 @@ func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
 	if k.FrictionModel != "" {
 		critical = finite(judge.Critical(x.Rig, k))
 	}
-	out := Choice{Knot: k.ID, Name: k.Name, Kind: k.Kind, Drawn: k.Shape != "", Score: x.Score, Reason: k.Tasks[x.Rig.Task.ID].Why,
+	out := Choice{Knot: k.ID, Name: k.Name, Kind: k.Kind, Drawn: k.Shape != "", DrawnUp: k.DrawnUp, Score: x.Score, Reason: k.Tasks[x.Rig.Task.ID].Why,
 		Strength: Strength{CapacityKN: s.Capacity.InKN(), Efficiency: s.Share, Fails: s.Fails, FailsAt: say.At(x.Verdict),
 			Utilisation: 1 / s.Margin, Margin: s.Margin, Times: s.Times, New: s.New, Word: say.Strength(x.Verdict)},
 		But: reasons(x.But), Dry: holdOf(x.Rig, x.Dry, k, critical), Wet: holdOf(x.Rig, x.Wet, k, critical), ReleaseHow: k.Release.How, ReleaseWord: say.Release(k),

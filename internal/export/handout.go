@@ -5,7 +5,6 @@ import (
 	"context"
 	"fmt"
 	"html"
-	"slices"
 	"strings"
 	"time"
 
@@ -19,6 +18,7 @@ import (
 	"oarweed/core/say"
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
+	"oarweed/core/snug"
 )
 
 // Margins and measures of the page, in millimetres.
@@ -30,11 +30,12 @@ const (
 
 // Handout writes a knot on one A4 page: the finished knot, every step with its
 // drawing, what to check, what goes wrong, the figures with their evidence, and
-// the cautions; left for a left-handed tyer, in pictures and words. sh may be nil: then the steps stand in words alone. The page is
-// laid out once and given as PDF and as SVG.
-func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look draw.Look, left bool, cautions []rig.Caution) (pdf, svg []byte, err error) {
+// the cautions; left for a left-handed tyer, in pictures and words. sh may be nil: then the
+// steps stand in words alone; so may up, the knot drawn up. The page is laid out once and given
+// as PDF and as SVG.
+func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, up *snug.Built, look draw.Look, left bool, cautions []rig.Caution) (pdf, svg []byte, err error) {
 	if left {
-		k = otherHand(k)
+		k = say.OtherHanded(k)
 	}
 	h := &handout{ctx: ctx, left: left, pdf: fpdf.New("P", "mm", "A4", ""), size: 10}
 	h.pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
@@ -55,30 +56,13 @@ func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, look draw.Look,
 	}
 	y := h.head(k, sh, look)
 	y = h.steps(k, sh, look, y)
-	h.lower(k, cautions, y)
+	h.lower(k, up, cautions, y)
 	h.svg.WriteString("</svg>")
 	var out bytes.Buffer
 	if h.err == nil {
 		h.err = h.pdf.Output(&out)
 	}
 	return out.Bytes(), []byte(h.svg.String()), h.err
-}
-
-// otherHand is the knot with its words for a left-handed tyer.
-func otherHand(k *knot.Knot) *knot.Knot {
-	out := *k
-	out.Name += ", left-handed"
-	out.Steps, out.Checks, out.Faults = slices.Clone(k.Steps), slices.Clone(k.Checks), slices.Clone(k.Faults)
-	for i := range out.Steps {
-		out.Steps[i] = say.OtherHand(out.Steps[i])
-	}
-	for i := range out.Checks {
-		out.Checks[i] = say.OtherHand(out.Checks[i])
-	}
-	for i, f := range out.Faults {
-		out.Faults[i].Name, out.Faults[i].Looks, out.Faults[i].Leads, out.Faults[i].Mend = say.OtherHand(f.Name), say.OtherHand(f.Looks), say.OtherHand(f.Leads), say.OtherHand(f.Mend)
-	}
-	return &out
 }
 
 // handout writes every mark on both pages. Lengths are millimetres, sizes points.
@@ -132,7 +116,14 @@ func (h *handout) draw(sh *shape.Shape, o draw.Options, x, y, w, hh float64) {
 		return
 	}
 	o.Left = h.left
-	svg := draw.SVG(sh, o)
+	h.place(draw.SVG(sh, o), x, y, w, hh)
+}
+
+// place sets a drawing into a box.
+func (h *handout) place(svg string, x, y, w, hh float64) {
+	if h.err != nil {
+		return
+	}
 	h.err = drawSVG(page{h.pdf}, svg, x, y, w, hh)
 	fmt.Fprintf(&h.svg, `<svg x="%.2f" y="%.2f" width="%.2f" height="%.2f" %s`, x, y, w, hh, strings.TrimPrefix(svg, `<svg xmlns="http://www.w3.org/2000/svg" `))
 }
@@ -192,12 +183,21 @@ func (h *handout) steps(k *knot.Knot, sh *shape.Shape, look draw.Look, y float64
 }
 
 // lower sets checks and figures on the left, faults on the right, cautions below.
-func (h *handout) lower(k *knot.Knot, cautions []rig.Caution, top float64) {
+func (h *handout) lower(k *knot.Knot, up *snug.Built, cautions []rig.Caution, top float64) {
 	const gap = 8.0
 	w := (wide - gap) / 2
 	y := h.title("Right when", margin, top)
+	beside := w
+	if up != nil && up.Computed {
+		const figure = 30.0
+		beside -= figure + 2
+		h.place(up.SVG(up.Last(), snug.View{Left: h.left}, k.Name+", drawn up"), margin+w-figure, top, figure, 22)
+	}
 	for _, c := range k.Checks {
-		y = h.text("–  "+c, margin, y, w) + 0.6
+		y = h.text("–  "+c, margin, y, beside) + 0.6
+	}
+	if beside < w {
+		y = max(y, top+22)
 	}
 	y = h.title("Figures", margin, y+2)
 	for _, e := range k.Efficiency {

@@ -21,23 +21,29 @@ func TestEveryHandoutFitsOnOnePage(t *testing.T) {
 	for _, k := range c.Knots {
 		sh, err := c.Drawing(k.ID)
 		require.NoError(t, err)
+		up, err := c.Snug(k.ID)
+		require.NoError(t, err)
 		var cautions []rig.Caution
 		for _, id := range k.Cautions {
 			cautions = append(cautions, c.Caution(id))
 		}
-		pdf, svg, err := export.Handout(t.Context(), k, sh, draw.LookLaid, false, cautions)
+		pdf, svg, err := export.Handout(t.Context(), k, sh, up, draw.LookLaid, false, cautions)
 		require.NoError(t, err, k.ID)
 		assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")), k.ID)
 		assert.Contains(t, string(pdf), "/Count 1\n", "%s: one page", k.ID)
-		again, svgAgain, err := export.Handout(t.Context(), k, sh, draw.LookLaid, false, cautions)
+		again, svgAgain, err := export.Handout(t.Context(), k, sh, up, draw.LookLaid, false, cautions)
 		require.NoError(t, err)
 		assert.True(t, bytes.Equal(pdf, again) && bytes.Equal(svg, svgAgain), "%s: the same each time", k.ID)
 		assert.NoError(t, xml.Unmarshal(svg, new(struct{})), "%s: well formed", k.ID)
 		if k.Shape == "" {
 			continue // words alone
 		}
-		assert.Equal(t, len(k.Steps)+2, bytes.Count(svg, []byte("<svg ")), "%s: the page, the knot and every step", k.ID)
-		words, _, err := export.Handout(t.Context(), k, nil, draw.LookLaid, false, cautions)
+		drawn := len(k.Steps) + 2
+		if up.Computed {
+			drawn++
+		}
+		assert.Equal(t, drawn, bytes.Count(svg, []byte("<svg ")), "%s: the page, the knot, every step, and drawn up", k.ID)
+		words, _, err := export.Handout(t.Context(), k, nil, nil, draw.LookLaid, false, cautions)
 		require.NoError(t, err)
 		assert.Less(t, len(words), len(pdf), "%s: the drawings are on the page", k.ID)
 	}

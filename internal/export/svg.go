@@ -14,6 +14,13 @@ import (
 // fallback finds the colour after a CSS variable: "var(--rope-1,#d9962f)".
 var fallback = regexp.MustCompile(`(stroke|fill):var\([^,]+,(#[0-9a-fA-F]{3,6})\)`)
 
+// named finds short names of colours that a group gives, and used where one is used:
+// "--b0:var(--rope-1,#d9962f)" and "stroke:var(--b0)".
+var (
+	named = regexp.MustCompile(`(--\w+):var\([^,]+,(#[0-9a-fA-F]{3,6})\)`)
+	used  = regexp.MustCompile(`(stroke|fill):var\((--\w+)\)`)
+)
+
 // canvas is what one of our drawings is drawn on: a page or a picture. A path is
 // begun, led on and then painted, which forgets it.
 type canvas interface {
@@ -34,11 +41,11 @@ type paint struct {
 	evenOdd      bool
 }
 
-// drawSVG draws one of our own drawings (core/shape: paths with M, L, C, Q and Z,
+// drawSVG draws one of our own drawings (core/shape and core/snug: paths with M, L, l, C, Q and Z,
 // circles and rectangles) into a box of the canvas, centred and as large as fits.
 func drawSVG(c canvas, svg string, x, y, w, h float64) error {
 	dec := xml.NewDecoder(strings.NewReader(svg))
-	p := &pen{canvas: c}
+	p := &pen{canvas: c, colours: map[string]string{}}
 	for {
 		tok, err := dec.Token()
 		if err == io.EOF {
@@ -64,6 +71,10 @@ func drawSVG(c canvas, svg string, x, y, w, h float64) error {
 			p.k = math.Min(w/v[2], h/v[3])
 			p.x = x + (w-v[2]*p.k)/2 - v[0]*p.k
 			p.y = y + (h-v[3]*p.k)/2 - v[1]*p.k
+		case "g":
+			for _, m := range named.FindAllStringSubmatch(a["style"], -1) {
+				p.colours[m[1]] = m[2]
+			}
 		case "path":
 			p.path(a["d"], a["transform"])
 			p.finish(a)
@@ -90,6 +101,7 @@ func drawSVG(c canvas, svg string, x, y, w, h float64) error {
 type pen struct {
 	canvas
 	x, y, k float64
+	colours map[string]string // by their short names
 }
 
 // finish paints with colours, width and opacity from an element's attributes.
@@ -97,6 +109,9 @@ func (p *pen) finish(a map[string]string) {
 	colours := map[string]string{"stroke": a["stroke"], "fill": a["fill"]}
 	for _, m := range fallback.FindAllStringSubmatch(a["style"], -1) {
 		colours[m[1]] = m[2]
+	}
+	for _, m := range used.FindAllStringSubmatch(a["style"], -1) {
+		colours[m[1]] = p.colours[m[2]]
 	}
 	how := paint{opacity: 1, evenOdd: a["fill-rule"] == "evenodd"}
 	if c := colours["fill"]; c != "none" {
@@ -117,7 +132,7 @@ func (p *pen) finish(a map[string]string) {
 	p.paint(how)
 }
 
-var command = regexp.MustCompile(`([MLCQZ])([^MLCQZ]*)`)
+var command = regexp.MustCompile(`([MLlCQZ])([^MLlCQZ]*)`)
 
 func (p *pen) path(d, transform string) {
 	shift := [2]float64{}
@@ -128,8 +143,20 @@ func (p *pen) path(d, transform string) {
 	}
 	X := func(v float64) float64 { return p.x + (v+shift[0])*p.k }
 	Y := func(v float64) float64 { return p.y + (v+shift[1])*p.k }
+	var at [2]float64
 	for _, m := range command.FindAllStringSubmatch(d, -1) {
 		v := numbers(m[2])
+		if m[1] == "l" { // on from place to place
+			v = numbers(strings.ReplaceAll(m[2], "-", " -"))
+			for ; len(v) >= 2; v = v[2:] {
+				at = [2]float64{at[0] + v[0], at[1] + v[1]}
+				p.lineTo(X(at[0]), Y(at[1]))
+			}
+			continue
+		}
+		if m[1] == "M" && len(v) == 2 {
+			at = [2]float64{v[0], v[1]}
+		}
 		switch {
 		case m[1] == "M" && len(v) == 2:
 			p.moveTo(X(v[0]), Y(v[1]))

@@ -125,13 +125,13 @@ export const q = {
       retry: false,
       ...forGood,
     }),
-  snugFigure: (id: string, left: boolean) =>
+  snugFigure: (id: string, seen: { left?: boolean; line?: boolean; checks?: boolean }) =>
     queryOptions({
-      queryKey: [...q.taught(), "snug-figure", id, left],
+      queryKey: [...q.taught(), "snug-figure", id, seen],
       queryFn: ({ signal }) =>
         unwrap(
           api.GET("/api/v1/knots/{id}/snug.svg", {
-            params: { path: { id }, query: { left } },
+            params: { path: { id }, query: seen },
             parseAs: "text",
             signal,
           }) as Text,

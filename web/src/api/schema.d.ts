@@ -1536,6 +1536,7 @@ export interface components {
             contributions: components["schemas"]["Contribution"][];
             decided?: string;
             drawn: boolean;
+            drawn_up: boolean;
             dry: components["schemas"]["Hold"];
             finish?: components["schemas"]["EvidenceFigure"];
             flags: string[];
@@ -1995,6 +1996,7 @@ export interface components {
             difficulty: number;
             doubled?: boolean;
             drawn: boolean;
+            drawn_up?: boolean;
             drill: boolean;
             efficiency: components["schemas"]["KnotEfficiency"][];
             fails_at?: string;
@@ -2010,6 +2012,7 @@ export interface components {
             inspect: number;
             kind: string;
             leads_to: components["schemas"]["TradeRelative"][];
+            left: components["schemas"]["Told"];
             left_on_mm?: components["schemas"]["EvidenceFigure"];
             loop?: boolean;
             name: string;
@@ -2089,6 +2092,8 @@ export interface components {
         KnotUses: {
             /** Format: double */
             diameters: number;
+            /** Format: double */
+            diameters_remembered?: number;
             /** Format: double */
             turns: number;
         };
@@ -2963,6 +2968,8 @@ export interface components {
             across: number;
             /** Format: double */
             along: number;
+            /** Format: double */
+            flat: number;
         };
         SnugMetrics: {
             bulk_d: components["schemas"]["SnugBulk"];
@@ -2973,6 +2980,8 @@ export interface components {
         SnugRopeMetrics: {
             /** Format: double */
             consumed_d: number;
+            /** Format: double */
+            knotted_d: number;
             /** Format: double */
             shortened_d: number;
         };
@@ -3018,6 +3027,11 @@ export interface components {
             added: number;
             /** Format: int64 */
             changed: number;
+        };
+        Told: {
+            checks: string[];
+            faults: components["schemas"]["KnotFault"][];
+            steps: string[];
         };
         TowAnswer: {
             /** @description knot by which it is made fast; empty where the take-off fits */
@@ -4730,6 +4744,10 @@ export interface operations {
                 tip?: number;
                 /** @description for a left-handed tyer */
                 left?: boolean;
+                /** @description numbers where each of its checks looks */
+                checks?: boolean;
+                /** @description as it lies on a level line that leaves to the right, without what it is made on; a unit is the line's diameter */
+                line?: boolean;
             };
             header?: never;
             path: {

@@ -10,7 +10,6 @@ import { Cautions } from "../ui/notes";
 import { Part } from "../ui/page";
 import { DrawnUp } from "./drawnup";
 import { Numbers } from "./numbers";
-import { wordsFor } from "./steps";
 
 /** How the pictures are seen, and by which hand. */
 type Seen = { look: Look; view: DrawingOptions["view"]; left: boolean };
@@ -18,21 +17,22 @@ type Seen = { look: Look; view: DrawingOptions["view"]; left: boolean };
 /** What stands beside the drawing: what to check, what goes wrong, the figures, the kin. */
 export function Beside({ knot, ...seen }: { knot: KnotPage } & Seen) {
   const { left } = seen;
+  const told = left ? knot.left : knot;
   return (
     <>
       <Part title="Right when">
-        {knot.checks.map((c) => (
+        {told.checks.map((c, i) => (
           <Flex key={c} gap="2" py="0.5">
             <Box color="glass" fontWeight="700" aria-hidden>
-              ✓
+              {knot.snug ? i + 1 : "✓"}
             </Box>
-            {wordsFor(left, c)}
+            {c}
           </Flex>
         ))}
       </Part>
-      <DrawnUp knot={knot} left={left} />
+      <DrawnUp knot={knot} left={left} look={seen.look} />
       <Part title="What goes wrong">
-        {knot.faults.map((f) => (
+        {told.faults.map((f) => (
           <Fault key={f.code} knot={knot} fault={f} {...seen} />
         ))}
       </Part>
@@ -64,7 +64,6 @@ export function Beside({ knot, ...seen }: { knot: KnotPage } & Seen) {
 }
 
 function Fault({ knot, fault: f, ...seen }: { knot: KnotPage; fault: KnotPage["faults"][number] } & Seen) {
-  const words = (text: string) => wordsFor(seen.left, text);
   return (
     <Flex py="1.5" gap="3" borderTop="1px solid" borderColor="rule">
       <Box flex="1">
@@ -72,10 +71,10 @@ function Fault({ knot, fault: f, ...seen }: { knot: KnotPage; fault: KnotPage["f
           <Box as="span" color="flare" aria-hidden>
             ✕{" "}
           </Box>
-          {words(f.name)}
+          {f.name}
         </Box>
         <Box fontSize="md">
-          {capital(words(f.looks))}; {words(f.leads)}. <strong>Put right:</strong> {words(f.mend)}
+          {capital(f.looks)}; {f.leads}. <strong>Put right:</strong> {f.mend}
         </Box>
       </Box>
       {f.drawing && <LookAlike knot={knot} fault={f} {...seen} />}

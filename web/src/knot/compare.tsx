@@ -14,6 +14,7 @@ import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { Pick } from "../ui/pick";
+import { inSpace } from "./numbers";
 
 /** Two knots side by side. */
 export function CompareView() {
@@ -143,7 +144,11 @@ function rows(a: KnotPage, b: KnotPage, material: string, tasks: Tasks, mm: numb
       <Flex gap="2" align="center">
         about {mm ? `${length(k.bulk * mm)} thick in ${length(mm)} line, ` : ""}
         {k.bulk} times its line
-        <Evidence tag="memory" source="how thick it draws up, our own estimate" />
+        {k.bulk_remembered ? (
+          <Evidence tag="computed" source={inSpace.source} />
+        ) : (
+          <Evidence tag="memory" source="how thick it draws up, our own estimate" />
+        )}
       </Flex>
     )),
     row("Hard to learn", (k) => <Hardness of={k.difficulty} />),

@@ -10,7 +10,7 @@ function materials(e: { materials?: string[] }, name: Names): string {
   return e.materials?.length ? ` in ${e.materials.map(name).join(", ")}` : "";
 }
 
-const inSpace: { tag: Schemas["EvidenceFigure"]["tag"]; source: string } = {
+export const inSpace: { tag: Schemas["EvidenceFigure"]["tag"]; source: string } = {
   tag: "computed",
   source: "drawn up in space, our own model: smooth rope that does not squeeze",
 };
@@ -67,7 +67,13 @@ export function Numbers({ knot }: { knot: KnotPage }) {
           `${knot.snug.ropes.map((r) => Math.round(r.consumed_d)).join(" and ")} diameters`,
           inSpace,
         )}
-      {knot.snug ? row("Thick drawn up", `${knot.snug.bulk_d.across.toFixed(1)} diameters`, inSpace) : null}
+      {knot.snug
+        ? row(
+            "Drawn up, in diameters",
+            `${knot.snug.bulk_d.across.toFixed(1)} by ${knot.snug.bulk_d.flat.toFixed(1)}, ${knot.snug.bulk_d.along.toFixed(1)} long`,
+            inSpace,
+          )
+        : null}
       {row("Time, practised", range(knot.seconds, seconds), knot.seconds)}
       {row("Hard to learn", `${knot.difficulty} of 5`, { tag: "trade", source: "our own judgement" })}
       {row("Easy to check", `${knot.inspect} of 5`, { tag: "trade", source: "our own judgement" })}

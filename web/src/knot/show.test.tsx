@@ -12,6 +12,7 @@ beforeEach(() => {
       kind: "bend",
       drawn: true,
       steps: ["Right over left.", "Bring both up.", "Left over right."],
+      left: { steps: ["Left over right.", "Bring both up.", "Right over left."] },
     },
     "GET /api/v1/knots/reef-knot/drawing.svg": "<svg></svg>",
   });

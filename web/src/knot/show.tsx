@@ -9,7 +9,7 @@ import { Drawing } from "../ui/drawing";
 import { useKey } from "../ui/keys";
 import { Trouble } from "../ui/notes";
 import { prefs } from "../ui/prefs";
-import { looks, swipe, wordsFor } from "./steps";
+import { looks, swipe } from "./steps";
 
 /** A knot over the whole screen, to be read from five metres: for a class, or for somebody across the table. */
 export function ShowView() {
@@ -228,7 +228,7 @@ function Half(p: {
           </Box>
         </Box>
         <Box fontSize={size} flex="1" aria-live={across ? undefined : "polite"} aria-hidden={across && both}>
-          {wordsFor(left, knot.steps[step - 1] ?? "")}
+          {(left ? knot.left : knot).steps[step - 1]}
         </Box>
       </Flex>
       <Drawing

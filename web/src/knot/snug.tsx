@@ -5,13 +5,24 @@ import type { Schemas } from "../api/client";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
+import { litPainter, type RopeLook } from "./lit";
 import { paint, type Seen } from "./tube";
 
 const calm = () => matchMedia("(prefers-reduced-motion: reduce)").matches;
 const playFor = 2600;
 
 /** A knot in the hand: from loose to drawn up, turned by mouse, touch and keys, cut through to see what grips what. */
-export function SnugView({ id, name, left }: { id: string; name: string; left: boolean }) {
+export function SnugView({
+  id,
+  name,
+  left,
+  look,
+}: {
+  id: string;
+  name: string;
+  left: boolean;
+  look: RopeLook;
+}) {
   const { data, error } = useQuery(q.snug(id));
   const place = useRef<HTMLCanvasElement>(null);
   const [at, setAt] = useState(1);
@@ -19,12 +30,18 @@ export function SnugView({ id, name, left }: { id: string; name: string; left: b
   const [cut, setCut] = useState(1);
   const [playing, setPlaying] = useState(false);
   const drag = useRef<{ x: number; y: number } | undefined>(undefined);
+  const lit = useRef<ReturnType<typeof litPainter> | null>(null);
   useEffect(() => {
-    if (!data || !place.current) return;
+    const canvas = place.current;
+    if (!data || !canvas) return;
+    if (lit.current === null) lit.current = litPainter(canvas);
     const seen: Seen = { at, turn: turn.x, tip: turn.y, left, cut };
-    const frame = requestAnimationFrame(() => place.current && paint(place.current, data, seen));
+    const strands = data.strands ?? [];
+    const frame = requestAnimationFrame(() =>
+      lit.current ? lit.current(strands, seen, look) : paint(canvas, strands, seen),
+    );
     return () => cancelAnimationFrame(frame);
-  }, [data, at, turn, left, cut]);
+  }, [data, at, turn, left, cut, look]);
   // Played, it is drawn up in so many moments; with reduced motion at once.
   useEffect(() => {
     if (!playing) return;

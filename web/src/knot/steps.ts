@@ -1,6 +1,5 @@
 import { useEffect, useEffectEvent, useState } from "react";
 import type { useAddress } from "../ui/address";
-import { capital } from "../ui/format";
 
 export const views = [
   { id: "tie", text: "As you tie it", says: "seen as you tie it" },
@@ -75,20 +74,4 @@ export function swipe(turn: (by: number) => void) {
       { once: true },
     );
   };
-}
-
-const sides: Record<string, string> = {
-  left: "right",
-  right: "left",
-  clockwise: "anticlockwise",
-  anticlockwise: "clockwise",
-};
-
-/** Words for the hand: a left-handed picture has left and right changed over. */
-export function wordsFor(left: boolean, says: string): string {
-  if (!left) return says;
-  return says.replace(/\b(left|right|clockwise|anticlockwise)\b/gi, (word) => {
-    const other = sides[word.toLowerCase()] ?? word;
-    return word.charAt(0) === word.charAt(0).toUpperCase() ? capital(other) : other;
-  });
 }

@@ -14,12 +14,15 @@ export type Seen = {
 };
 
 type Built = Schemas["SnugBuilt"];
-type Strand = NonNullable<Built["strands"]>[number];
+export type Strand = NonNullable<Built["strands"]>[number];
 
 const perPiece = 2;
 
+/** The share of a rope at each end that may run out of the picture. */
+const leads = 0.08;
+
 /** Colours as the drawings have them, read where they are shown. */
-function colours(of: Element) {
+export function coloursOf(of: Element) {
   const style = getComputedStyle(of);
   const v = (name: string, other: string) => style.getPropertyValue(name).trim() || other;
   return {
@@ -38,7 +41,7 @@ function colours(of: Element) {
 }
 
 /** Between two frames a node lies between its two places. */
-function nodes(s: Strand, at: number): Float64Array {
+export function nodes(s: Strand, at: number): Float64Array {
   const frames = s.frames ?? [];
   const last = frames.length - 1;
   const f = Math.min(Math.max(at, 0), 1) * last;
@@ -49,14 +52,11 @@ function nodes(s: Strand, at: number): Float64Array {
   return out;
 }
 
-/** Paints tubes from behind to the front: an edge, the body, a gleam; what is cut shows its section. */
-export function paint(canvas: HTMLCanvasElement, built: Built, seen: Seen): void {
-  const ctx = canvas.getContext("2d");
-  if (!ctx) return;
-  const paints = colours(canvas);
+/** Strands as they are seen: nodes turned, and how they fit a picture. */
+export function spun(list: Strand[], seen: Seen) {
   const [st, ct] = [Math.sin(seen.turn), Math.cos(seen.turn)];
   const [sp, cp] = [Math.sin(seen.tip), Math.cos(seen.tip)];
-  const strands = (built.strands ?? []).map((s) => {
+  const strands = list.map((s) => {
     const p = nodes(s, seen.at);
     for (let i = 0; i < p.length; i += 3) {
       const x0 = (seen.left ? -1 : 1) * (p[i] ?? 0);
@@ -68,21 +68,42 @@ export function paint(canvas: HTMLCanvasElement, built: Built, seen: Seen): void
     }
     return { s, p, n: p.length / 3 };
   });
+  // The knot fills the picture however it is turned: what leads to it runs out of it.
+  const shown = strands.flatMap(({ s, p, n }) => {
+    const skip = s.object ? n : Math.round(leads * n);
+    return Array.from({ length: Math.max(0, n - 2 * skip) }, (_, k) => {
+      const i = 3 * (k + skip);
+      return [p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0] as const;
+    });
+  });
+  const middle = [0, 1, 2].map((a) => shown.reduce((sum, v) => sum + (v[a] ?? 0), 0) / (shown.length || 1));
+  const [x = 0, y = 0, z = 0] = middle;
+  const far = Math.max(1, ...shown.map((v) => Math.hypot(v[0] - x, v[1] - y, v[2] - z) + 0.6));
+  const deep = Math.max(...strands.flatMap(({ s, p }) => Array.from(p, (v) => Math.abs(v) + s.d)));
+  const [back, front] = [Math.min(...shown.map((v) => v[2])), Math.max(...shown.map((v) => v[2]))];
+  return {
+    strands,
+    /** Pixels for a diameter, the middle of the picture, what is nearer than is cut away, and how deep all is. */
+    fit: (w: number, h: number) => ({
+      by: Math.min(w, 1.25 * h) / 2 / far,
+      x,
+      y,
+      near: seen.cut < 1 ? back + (front - back) * seen.cut + 1e-6 : Infinity,
+      deep,
+    }),
+  };
+}
+
+/** Where there is no WebGL: tubes from behind to the front, an edge, the body, a gleam; what is cut shows its section. */
+export function paint(canvas: HTMLCanvasElement, list: Strand[], seen: Seen): void {
+  const ctx = canvas.getContext("2d");
+  if (!ctx) return;
+  const paints = coloursOf(canvas);
+  const all = spun(list, seen);
+  const { strands } = all;
   const ropes = strands.filter((x) => !x.s.object);
-  let [lx, hx, ly, hy, lz, hz] = [Infinity, -Infinity, Infinity, -Infinity, Infinity, -Infinity];
-  for (const { p, s } of ropes) {
-    for (let i = 0; i < p.length; i += 3) {
-      lx = Math.min(lx, (p[i] ?? 0) - s.d);
-      hx = Math.max(hx, (p[i] ?? 0) + s.d);
-      ly = Math.min(ly, (p[i + 1] ?? 0) - s.d);
-      hy = Math.max(hy, (p[i + 1] ?? 0) + s.d);
-      lz = Math.min(lz, p[i + 2] ?? 0);
-      hz = Math.max(hz, p[i + 2] ?? 0);
-    }
-  }
-  const by = Math.min(canvas.width / (hx - lx), canvas.height / (hy - ly));
-  const [ox, oy] = [(canvas.width - by * (lx + hx)) / 2, (canvas.height + by * (ly + hy)) / 2];
-  const near = lz + (hz - lz) * seen.cut + 1e-6;
+  const { by, x: mx, y: my, near } = all.fit(canvas.width, canvas.height);
+  const [ox, oy] = [canvas.width / 2 - by * mx, canvas.height / 2 + by * my];
   type Piece = { strand: number; from: number; to: number; z: number };
   const pieces: Piece[] = [];
   strands.forEach(({ s, p, n }, strand) => {

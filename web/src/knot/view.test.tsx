@@ -2,7 +2,6 @@ import { act, cleanup, fireEvent, screen, waitFor } from "@testing-library/react
 import { afterEach, beforeEach, expect, it, vi } from "vitest";
 import { fakeServer, show } from "../test/app";
 import { KnotList } from "./list";
-import { wordsFor } from "./steps";
 import { KnotView } from "./view";
 
 const figure = { low: 1, likely: 2, high: 3, tag: "trade", source: "common practice, no source" };
@@ -28,6 +27,7 @@ const reef = {
       drawing: "granny",
     },
   ],
+  left: { steps: ["First half.", "Second half."], checks: ["Ends on one side."], faults: [] },
   efficiency: [{ materials: ["hmpe"], value: figure, tag: "memory", source: "recalled", fails: "slips" }],
   hold: [{ dry: "holds", wet: "slips", why: "wet", tag: "trade" }],
   shake: { class: "slips", why: "a jerk spills it" },
@@ -145,10 +145,4 @@ it("finds a knot by any name it goes by", async () => {
   expect(screen.getByText("Reef knot")).toBeTruthy();
   fireEvent.change(screen.getByLabelText("Find by name or use"), { target: { value: "sky hook" } });
   expect(screen.getByText("No knot here is called “sky hook”.")).toBeTruthy();
-});
-
-it("changes left and right over in the words of a left-handed picture", () => {
-  expect(wordsFor(true, "Right over left, and under.")).toBe("Left over right, and under.");
-  expect(wordsFor(true, "Turn it clockwise.")).toBe("Turn it anticlockwise.");
-  expect(wordsFor(false, "Right over left.")).toBe("Right over left.");
 });

@@ -15,7 +15,7 @@ import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { prefs } from "../ui/prefs";
 import { Beside, Recent } from "./beside";
-import { frames, hands, looks, swipe, useSteps, views, wordsFor } from "./steps";
+import { frames, hands, looks, swipe, useSteps, views } from "./steps";
 
 /** A knot: the drawing is the page. */
 export function KnotView() {
@@ -145,7 +145,7 @@ function StepText({ knot, steps, left }: StepsProps) {
           {steps.shown} / {last}
         </Box>
         <Box fontSize={{ base: "base", md: "lg" }} lineHeight="1.3">
-          {steps.shown === 0 ? "The line laid ready." : wordsFor(left, knot.steps[steps.shown - 1] ?? "")}
+          {steps.shown === 0 ? "The line laid ready." : (left ? knot.left : knot).steps[steps.shown - 1]}
         </Box>
       </Card>
       <Press

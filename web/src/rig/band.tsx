@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import type { Catalogue, Choice, Rig, Schemas } from "../api/client";
-import { Along, lookOf } from "../ui/drawing";
+import { Along, lookOf, Svg, useOnLine } from "../ui/drawing";
 import { Mark, Sign } from "../ui/evidence";
 import { force, length } from "../ui/format";
 import { Acts } from "./band-acts";
@@ -13,7 +13,7 @@ import { Thing } from "./thing";
 type Whole = Schemas["RigAnswer"];
 
 /** What is drawn of a chosen knot: it stays the same while only the load changes. */
-export type Shown = Pick<Choice, "knot" | "name" | "drawn" | "kind"> & {
+export type Shown = Pick<Choice, "knot" | "name" | "drawn" | "drawn_up" | "kind"> & {
   fails: string;
   capacity: number;
   tag: Choice["strength"]["capacity_kn"]["tag"];
@@ -23,6 +23,7 @@ export const shownOf = (c: Choice): Shown => ({
   knot: c.knot,
   name: c.name,
   drawn: c.drawn,
+  drawn_up: c.drawn_up,
   kind: c.kind,
   fails: c.strength.fails,
   capacity: c.strength.capacity_kn.likely,
@@ -192,6 +193,7 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
   const name = chosen?.name ?? "no knot does this";
   const size = on ? { w: "236px", h: "122px", top: "3px" } : { w: "104px", h: "72px", top: "28px" };
   const phone = on ? { w: "132px", h: "100px", top: "4px" } : { w: "84px", h: "60px", top: "30px" };
+  const atRight = scene.ends[i + 1] !== undefined && i + 2 === rig.chain.length;
   const glass = (
     <>
       {chosen ? (
@@ -209,53 +211,91 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
       )}
     </>
   );
+  const small = chosen?.drawn_up && (
+    <Small knot={chosen.knot} w={scene.width(i)} meets={Boolean(as)} atRight={atRight} />
+  );
+  return (
+    <>
+      {!atRight && small}
+      <Box
+        position="relative"
+        flex="none"
+        w={{ base: phone.w, md: size.w }}
+        mx="-1px"
+        data-piece={i}
+        ref={place}
+      >
+        <RopeRun w={scene.width(i)} look={lookOf(line?.construction)} colour={1} behind />
+        <Glass
+          as={single ? "div" : "button"}
+          {...(single
+            ? {}
+            : { type: "button", "aria-pressed": on, "aria-label": name, onClick: () => look(i) })}
+          data-piece={i}
+          borderColor={on ? "glass" : "quiet"}
+          top={{ base: phone.top, md: size.top }}
+          h={{ base: phone.h, md: size.h }}
+          px={on ? "5" : "2"}
+          py={on ? "2" : "1"}
+        >
+          {glass}
+        </Glass>
+        {chosen && (gives || !single) && (
+          <Tag top={on ? { base: "106px", md: "126px" } : "104px"} left="50%" mid alarm={gives}>
+            {[
+              !single && chosen.name,
+              gives &&
+                capacity !== undefined &&
+                `${chosen.fails} ${single ? "here" : "here first"}, ${force(Number(capacity.toPrecision(2)), fishing)}`,
+            ]
+              .filter(Boolean)
+              .join(": ")}
+            {gives && capacity !== undefined && <Sign tag={chosen.tag} />}
+          </Tag>
+        )}
+        {!chosen && (
+          <Tag top="126px" left="50%" mid alarm>
+            Nothing in the list does this
+          </Tag>
+        )}
+        {j && j.against.length > 0 && (
+          <Tag top="104px" left="50%" mid alarm>
+            ruled out here
+          </Tag>
+        )}
+      </Box>
+      {atRight && small}
+    </>
+  );
+}
+
+/** The knot itself on the line, at the line's own width; on a phone the glass alone has room. */
+function Small(p: { knot: string; w: number; meets: boolean; atRight: boolean }) {
+  const figure = useOnLine(p.knot, p.w);
+  if (!figure) return null;
+  const over = p.meets ? "-30px" : "-1px";
   return (
     <Box
       position="relative"
       flex="none"
-      w={{ base: phone.w, md: size.w }}
-      mx="-1px"
-      data-piece={i}
-      ref={place}
+      display={{ base: "none", md: "block" }}
+      w={`${figure.w}px`}
+      h={`${height}px`}
+      zIndex={1}
+      {...(p.atRight
+        ? { me: over, transform: "rotate(180deg)", transformOrigin: `50% ${middle}px` }
+        : { ms: over })}
+      aria-hidden
+      data-small={p.knot}
     >
-      <RopeRun w={scene.width(i)} look={lookOf(line?.construction)} colour={1} behind />
-      <Glass
-        as={single ? "div" : "button"}
-        {...(single
-          ? {}
-          : { type: "button", "aria-pressed": on, "aria-label": name, onClick: () => look(i) })}
-        data-piece={i}
-        borderColor={on ? "glass" : "quiet"}
-        top={{ base: phone.top, md: size.top }}
-        h={{ base: phone.h, md: size.h }}
-        px={on ? "5" : "2"}
-        py={on ? "2" : "1"}
-      >
-        {glass}
-      </Glass>
-      {chosen && (gives || !single) && (
-        <Tag top={on ? { base: "106px", md: "126px" } : "104px"} left="50%" mid alarm={gives}>
-          {[
-            !single && chosen.name,
-            gives &&
-              capacity !== undefined &&
-              `${chosen.fails} ${single ? "here" : "here first"}, ${force(Number(capacity.toPrecision(2)), fishing)}`,
-          ]
-            .filter(Boolean)
-            .join(": ")}
-          {gives && capacity !== undefined && <Sign tag={chosen.tag} />}
-        </Tag>
-      )}
-      {!chosen && (
-        <Tag top="126px" left="50%" mid alarm>
-          Nothing in the list does this
-        </Tag>
-      )}
-      {j && j.against.length > 0 && (
-        <Tag top="104px" left="50%" mid alarm>
-          ruled out here
-        </Tag>
-      )}
+      <Svg
+        text={figure.text}
+        position="absolute"
+        left="0"
+        top={`${middle - figure.h / 2}px`}
+        w="100%"
+        h={`${figure.h}px`}
+      />
     </Box>
   );
 }

@@ -3,7 +3,7 @@ import { memo, useState } from "react";
 import { Link } from "react-router";
 import type { Answer, Choice } from "../api/client";
 import { Press } from "../ui/button";
-import { Drawing, type Look } from "../ui/drawing";
+import { Drawing, DrawnUp, type Look } from "../ui/drawing";
 import { Sign } from "../ui/evidence";
 import { times } from "../ui/format";
 import { Sheet } from "../ui/sheet";
@@ -134,16 +134,20 @@ const Row = memo(function Row(p: {
           {place}
         </Box>
         <Wide>
-          <Drawing
-            id={c.knot}
-            name={c.name}
-            drawn={c.drawn}
-            options={{ look, on: p.drawnOn }}
-            w="50px"
-            h="48px"
-            fontSize="xs"
-            aria-hidden
-          />
+          {c.drawn_up ? (
+            <DrawnUp id={c.knot} w="50px" h="48px" aria-hidden />
+          ) : (
+            <Drawing
+              id={c.knot}
+              name={c.name}
+              drawn={c.drawn}
+              options={{ look, on: p.drawnOn }}
+              w="50px"
+              h="48px"
+              fontSize="xs"
+              aria-hidden
+            />
+          )}
         </Wide>
         <Box minW="0">
           <Box fontWeight="700" fontSize="16px" lineHeight="1.2" lineClamp="2">
