@@ -105,6 +105,8 @@ type page struct {
 	ctx context.Context
 	// refuses is set where the server or the browser is meant to refuse something.
 	refuses bool
+	// touches are the presses so far.
+	touches int
 }
 
 func open(t testing.TB, width, height int64) *page {
@@ -189,6 +191,7 @@ func (p *page) press(css string) {
 	defer cancel()
 	p.still(css)
 	require.NoError(p.t, chromedp.Do(ctx, chromedp.Click(chromedp.CSS(css))), "pressing %s", css)
+	p.touches++
 }
 
 // focus puts the keyboard on the first element under css and waits until it stays
@@ -231,6 +234,7 @@ func (p *page) pressText(words string) {
 	path := fmt.Sprintf(`//*[self::button or self::a or @role="option"][contains(normalize-space(.), %q)]`, words)
 	p.stillAt(fmt.Sprintf(`document.evaluate(%q, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue`, path), words)
 	require.NoError(p.t, chromedp.Do(ctx, chromedp.Click(chromedp.Search(path))), "pressing %q", words)
+	p.touches++
 }
 
 // choose opens a phrase of the sentence and takes one of its options.

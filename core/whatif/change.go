@@ -4,8 +4,10 @@
 package whatif
 
 import (
+	"cmp"
 	"context"
 	"math"
+	"slices"
 
 	"oarweed/core/line"
 	"oarweed/core/rank"
@@ -25,6 +27,33 @@ type Change struct {
 	Condition *Condition
 	// Knot comes first beyond; empty if none will do.
 	Knot string
+}
+
+// Nearest gives the places of at most n changes in the list: the numbers that have to move
+// least, by factor, then conditions, which count as a number doubled; each knot once while
+// there are others.
+func Nearest(list []Change, n int) []int {
+	far := func(i int) float64 {
+		if c := list[i]; c.From > 0 {
+			return math.Abs(math.Log(c.To / c.From))
+		}
+		return math.Ln2
+	}
+	sorted := make([]int, len(list))
+	for i := range list {
+		sorted[i] = i
+	}
+	slices.SortStableFunc(sorted, func(a, b int) int { return cmp.Compare(far(a), far(b)) })
+	var fresh, again []int
+	for _, i := range sorted {
+		if slices.ContainsFunc(fresh, func(k int) bool { return list[k].Knot == list[i].Knot }) {
+			again = append(again, i)
+		} else {
+			fresh = append(fresh, i)
+		}
+	}
+	all := append(fresh, again...)
+	return all[:min(n, len(all))]
 }
 
 // Condition of a rig that is not a number: exactly one field is set.

@@ -114,3 +114,18 @@ func TestMapIsTheChoiceAtEachPlace(t *testing.T) {
 	_, err = plane.Row(ctx, c, d, 0)
 	assert.ErrorIs(t, err, context.Canceled)
 }
+
+// What has to move least comes first, a condition counts as a number doubled, and no knot
+// stands twice while there is another.
+func TestNearestChanges(t *testing.T) {
+	wet := true
+	list := []whatif.Change{
+		{From: 1, To: 4, Knot: "bowline"},
+		{From: 10, To: 8, Knot: "clove-hitch"},
+		{Condition: &whatif.Condition{Wet: &wet}, Knot: "cow-hitch"},
+		{From: 2, To: 2.6, Knot: "clove-hitch"},
+	}
+	assert.Equal(t, []int{1, 2, 0}, whatif.Nearest(list, 3))
+	assert.Equal(t, []int{1, 2, 0, 3}, whatif.Nearest(list, 9))
+	assert.Empty(t, whatif.Nearest(nil, 3))
+}

@@ -27,6 +27,8 @@ type Change struct {
 	Name string `json:"name"`
 	// Value is the word that a condition would have.
 	Value string `json:"value,omitempty" doc:"the word that a condition would have"`
+	// Near is its place among the three that are nearest; 0: it is none of them.
+	Near int `json:"near,omitempty" doc:"1 to 3: its place among the nearest three"`
 	// When says it by itself, Says with the knot that takes over.
 	When string `json:"when"`
 	Says string `json:"says"`

@@ -201,6 +201,9 @@ type Changes struct {
 	Inputs  []InputRange `json:"inputs" nullable:"false"`
 }
 
+// near is how many changes are the nearest.
+const near = 3
+
 // Changes says what would change the first choice at a joint.
 func (s *School) Changes(ctx context.Context, d rig.Document) (*Changes, error) {
 	c := s.Trade()
@@ -220,6 +223,9 @@ func (s *School) Changes(ctx context.Context, d rig.Document) (*Changes, error) 
 		}
 		for _, x := range list {
 			out.Changes = append(out.Changes, changeOf(c, x, fishing))
+		}
+		for k, i := range whatif.Nearest(list, near) {
+			out.Changes[i].Near = k + 1
 		}
 		for _, in := range rig.Inputs(full) {
 			out.Inputs = append(out.Inputs, InputRange{in.ID, in.Name, in.Unit, in.Min, in.Max})

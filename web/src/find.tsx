@@ -127,7 +127,7 @@ export function FindSheet({ close }: { close: () => void }) {
       <Flex as="ul" direction="column" mt="2" listStyleType="none" data-testid="found" aria-live="polite">
         {found.map((e) => (
           <li key={`${e.kind} ${e.name} ${e.to}`}>
-            <Row type="button" onClick={() => open(e)}>
+            <Row type="button" onClick={() => open(e)} data-found={`${e.kind} ${e.name}`}>
               <Box as="span" color="quiet" fontSize="sm" w="52px" flex="none">
                 {e.kind}
               </Box>

@@ -1504,6 +1504,11 @@ export interface components {
             /** @description what comes first beyond; empty if none will do */
             knot: string;
             name: string;
+            /**
+             * Format: int64
+             * @description 1 to 3: its place among the nearest three
+             */
+            near?: number;
             says: string;
             /**
              * Format: double

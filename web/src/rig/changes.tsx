@@ -1,14 +1,12 @@
 import { Box, chakra, Flex, Grid } from "@chakra-ui/react";
 import { memo, useState } from "react";
-import type { Catalogue, Rig, Schemas } from "../api/client";
+import type { Catalogue, Rig } from "../api/client";
 import { useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { withChange } from "./document";
-
-type Change = Schemas["Change"];
 
 /** The three nearest things that would change the choice, each a button that sets them; the rest on request. */
 export const Changes = memo(function Changes(p: {
@@ -20,7 +18,7 @@ export const Changes = memo(function Changes(p: {
   const list = useLasting(q.changes(rig)).data?.changes;
   const [all, setAll] = useState(false);
   if (!list) return <Box minH="96px" />;
-  const shown = all ? list : nearest(list);
+  const shown = all ? list : list.filter((c) => c.near).toSorted((a, b) => (a.near ?? 0) - (b.near ?? 0));
   return (
     <Box data-testid="changes" minH="96px">
       <Flex fontWeight="700" fontSize="16px" align="center" h="34px">
@@ -85,11 +83,3 @@ const One = chakra("button", {
     _hover: { bg: "amberWash" },
   },
 });
-
-/** The numbers that have to move least, then conditions; each knot once while there are others. */
-function nearest(list: Change[]): Change[] {
-  const far = (c: Change) => (c.from > 0 ? Math.abs(Math.log(c.to / c.from)) : 0.7);
-  const sorted = list.toSorted((a, b) => far(a) - far(b));
-  const fresh = sorted.filter((c, i) => sorted.findIndex((x) => x.knot === c.knot) === i);
-  return [...fresh, ...sorted.filter((c) => !fresh.includes(c))].slice(0, 3);
-}

@@ -232,34 +232,22 @@ function Acts({
   const material = answer.rig.chain[2]?.line?.material ?? "";
   const inputs = useLasting({ ...q.changes(settled), enabled: map }).data?.inputs;
   return (
-    <Flex gap="2" wrap="wrap" className="no-print" role="group" aria-label="With this knot">
-      <Press look="main" asChild>
-        <Link to={`/knots/${c.knot}/show`}>▶ Show it</Link>
-      </Press>
-      <Press asChild>
-        <Link to={`/knots/${c.knot}?look=${look}`}>See it tied</Link>
-      </Press>
-      <Press onClick={() => attempt(c.knot)}>Record</Press>
-      {beside && (
-        <Press asChild>
-          <Link to={`/compare?a=${c.knot}&b=${beside.knot}&in=${material}&mm=${answer.line.diameter_mm}`}>
-            Compare
-          </Link>
-        </Press>
-      )}
-      <Press aria-expanded={why} onClick={() => setWhy(true)}>
-        Why
-      </Press>
-      {!wide && (
-        <Press aria-expanded={map} onClick={() => setMap(true)}>
-          Map
-        </Press>
-      )}
-      {job && (
-        <Press asChild title={job.name}>
-          <Link to={`/jobs/${job.id}`}>Job</Link>
-        </Press>
-      )}
+    <>
+      <Buttons
+        knot={c.knot}
+        look={look}
+        compare={
+          beside && `/compare?a=${c.knot}&b=${beside.knot}&in=${material}&mm=${answer.line.diameter_mm}`
+        }
+        job={job?.id}
+        jobName={job?.name}
+        wide={wide}
+        why={why}
+        map={map}
+        attempt={attempt}
+        setWhy={setWhy}
+        setMap={setMap}
+      />
       <Sheet open={why} close={() => setWhy(false)} title={`Why ${c.name.toLowerCase()}`} wide>
         <Why choice={c} answer={answer} fishing={fishing} settled={settled} />
       </Sheet>
@@ -279,9 +267,54 @@ function Acts({
           />
         </Suspense>
       )}
-    </Flex>
+    </>
   );
 }
+
+/** Drawn anew only when a button is another one, not for every newton of a load. */
+const Buttons = memo(function Buttons(p: {
+  knot: string;
+  look: Look;
+  compare?: string;
+  job?: string;
+  jobName?: string;
+  wide: boolean;
+  why: boolean;
+  map: boolean;
+  attempt: (knot: string) => void;
+  setWhy: (open: boolean) => void;
+  setMap: (open: boolean) => void;
+}) {
+  return (
+    <Flex gap="2" wrap="wrap" className="no-print" role="group" aria-label="With this knot">
+      <Press look="main" asChild>
+        <Link to={`/knots/${p.knot}/show`}>▶ Show it</Link>
+      </Press>
+      <Press asChild>
+        <Link to={`/knots/${p.knot}?look=${p.look}`}>See it tied</Link>
+      </Press>
+      <Press onClick={() => p.attempt(p.knot)}>Record</Press>
+      {p.compare && (
+        <Press asChild>
+          <Link to={p.compare}>Compare</Link>
+        </Press>
+      )}
+      <Press aria-expanded={p.why} onClick={() => p.setWhy(true)}>
+        Why
+      </Press>
+      {!p.wide && (
+        <Press aria-expanded={p.map} onClick={() => p.setMap(true)}>
+          Map
+        </Press>
+      )}
+      {p.job && (
+        <Press asChild title={p.jobName}>
+          <Link to={`/jobs/${p.job}`}>Job</Link>
+        </Press>
+      )}
+    </Flex>
+  );
+});
 
 const counted = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight"];
 
@@ -291,7 +324,16 @@ function Folded({ answer, choice: c }: { answer: Answer; choice: Choice }) {
     ...answer.cautions.filter((x) => !x.locked),
     ...c.cautions.filter((x) => !answer.cautions.some((y) => y.id === x.id)),
   ];
-  const then = answer.then;
+  return <FoldedList list={list} then={answer.then} />;
+}
+
+const sameCautions = (
+  a: { list: Choice["cautions"]; then?: string },
+  b: { list: Choice["cautions"]; then?: string },
+) => a.then === b.then && a.list.length === b.list.length && a.list.every((c, i) => c.id === b.list[i]?.id);
+
+const FoldedList = memo(function FoldedList(p: { list: Choice["cautions"]; then?: string }) {
+  const { list, then } = p;
   if (list.length === 0 && !then) return null;
   const [head] = list;
   return (
@@ -328,7 +370,7 @@ function Folded({ answer, choice: c }: { answer: Answer; choice: Choice }) {
       </details>
     </Box>
   );
-}
+}, sameCautions);
 
 /** Nothing will do: the knot that comes nearest, what it lacks, and what to do instead. */
 export function Nothing({ answer }: { answer: Answer }) {

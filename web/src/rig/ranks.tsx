@@ -134,20 +134,7 @@ const Row = memo(function Row(p: {
           {place}
         </Box>
         <Wide>
-          {c.drawn_up ? (
-            <DrawnUp id={c.knot} w="50px" h="48px" aria-hidden />
-          ) : (
-            <Drawing
-              id={c.knot}
-              name={c.name}
-              drawn={c.drawn}
-              options={{ look, on: p.drawnOn }}
-              w="50px"
-              h="48px"
-              fontSize="xs"
-              aria-hidden
-            />
-          )}
+          <Small id={c.knot} name={c.name} drawn={c.drawn} up={c.drawn_up} look={look} on={p.drawnOn} />
         </Wide>
         <Box minW="0">
           <Box fontWeight="700" fontSize="16px" lineHeight="1.2" lineClamp="2">
@@ -174,6 +161,24 @@ const Row = memo(function Row(p: {
         </Box>
       </RowButton>
     </Box>
+  );
+});
+
+/** How it looks drawn up, else how it is tied. */
+const Small = memo(function Small(p: {
+  id: string;
+  name: string;
+  drawn: boolean;
+  up: boolean;
+  look: Look;
+  on?: DrawnAs;
+}) {
+  const { id, name, drawn, look, on } = p;
+  const size = { w: "50px", h: "48px", "aria-hidden": true };
+  return p.up ? (
+    <DrawnUp id={id} {...size} />
+  ) : (
+    <Drawing id={id} name={name} drawn={drawn} options={{ look, on }} fontSize="xs" {...size} />
   );
 });
 

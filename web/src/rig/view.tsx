@@ -1,5 +1,5 @@
 import { Box, Grid } from "@chakra-ui/react";
-import { replaceEqualDeep } from "@tanstack/react-query";
+import { replaceEqualDeep, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { useDebounce } from "use-debounce";
 import type { Answer, Catalogue, Choice, Rig } from "../api/client";
@@ -54,6 +54,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   const [attempt, setAttempt] = useState("");
   const [load, setLoad] = useState(false);
   const { joint, here, inner } = useLookedAt(rig, at);
+  const client = useQueryClient();
   const { data: a, error, busy } = useLasting(q.answer(here));
   const chained = rig.chain.length > 3;
   const known = useLasting({ ...q.whole(rig), enabled: chained }).data;
@@ -64,8 +65,11 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   const parts = useMemo(() => sentence(here, c, inner), [here, c, inner]);
   const [turned, setTurned] = useState("");
   const changePart = (next: Rig) => {
+    const after = merge(rig, joint, next);
+    // Asked at once, not when all that changes with it has been drawn.
+    void client.prefetchQuery(q.answer(part(after, joint)));
     setTurned(turnedTo(here, next));
-    change(merge(rig, joint, next));
+    change(after);
   };
   const setPart = useSame(changePart);
   const choose = useSame((knot: string) => changePart(withJoint(here, { knot })));

@@ -22,13 +22,13 @@ export function Mark({ tag }: { tag: Tag }) {
 }
 
 /** The mark alone, beside a number in something that is pressed as a whole; its word is read out. */
-export function Sign({ tag }: { tag: Tag }) {
+export const Sign = memo(function Sign({ tag }: { tag: Tag }) {
   return (
     <Box as="span" fontSize="11px" color="quiet" role="img" aria-label={tag} title={words[tag].meaning}>
       {words[tag].mark}
     </Box>
   );
-}
+});
 
 /** Where a number comes from, as a mark and a word; pressed, it names the source. */
 export const Evidence = memo(function Evidence({

@@ -1,4 +1,5 @@
 import { chakra, Flex } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Hold } from "../api/client";
 
 const looks = {
@@ -8,10 +9,15 @@ const looks = {
 } as const;
 
 /** A state as a knot on a line: full holds, half may slip, an arrow running off slips; always with its word. */
-export function State({ hold, when }: { hold: Pick<Hold, "class" | "chance">; when: string }) {
-  const unmarked = hold.chance == null && hold.class === "holds";
-  const colour = unmarked ? "ink" : looks[hold.class].colour;
-  const word = { holds: "holds", marginal: "may slip", slips: "slips" }[hold.class];
+export const State = ({ hold, when }: { hold: Pick<Hold, "class" | "chance">; when: string }) => (
+  <Word state={hold.class} unmarked={hold.chance == null && hold.class === "holds"} when={when} />
+);
+
+/** Drawn anew only when the word is another, not for every figure behind it. */
+const Word = memo(function Word(p: { state: Hold["class"]; unmarked: boolean; when: string }) {
+  const { state, unmarked, when } = p;
+  const colour = unmarked ? "ink" : looks[state].colour;
+  const word = { holds: "holds", marginal: "may slip", slips: "slips" }[state];
   return (
     <Flex
       display="inline-flex"
@@ -19,7 +25,7 @@ export function State({ hold, when }: { hold: Pick<Hold, "class" | "chance">; wh
       gap="1.5"
       color={colour}
       fontWeight="700"
-      data-hold={hold.class}
+      data-hold={state}
       whiteSpace="nowrap"
     >
       <svg
@@ -31,7 +37,7 @@ export function State({ hold, when }: { hold: Pick<Hold, "class" | "chance">; wh
         stroke="currentColor"
         strokeWidth="2.2"
       >
-        {hold.class === "slips" ? (
+        {state === "slips" ? (
           <path d="M1 7h17M13 2l6 5-6 5" />
         ) : (
           <>
@@ -40,9 +46,9 @@ export function State({ hold, when }: { hold: Pick<Hold, "class" | "chance">; wh
               cx="11"
               cy="7"
               r="5"
-              fill={unmarked ? "var(--sheet)" : hold.class === "holds" ? "currentColor" : "var(--sheet)"}
+              fill={unmarked ? "var(--sheet)" : state === "holds" ? "currentColor" : "var(--sheet)"}
             />
-            {hold.class === "marginal" && <path d="M11 2a5 5 0 010 10z" fill="currentColor" stroke="none" />}
+            {state === "marginal" && <path d="M11 2a5 5 0 010 10z" fill="currentColor" stroke="none" />}
           </>
         )}
       </svg>
@@ -50,7 +56,7 @@ export function State({ hold, when }: { hold: Pick<Hold, "class" | "chance">; wh
       {word}
     </Flex>
   );
-}
+});
 
 /** For those who hear the page. */
 const Hidden = chakra("span", {
