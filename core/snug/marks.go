@@ -2,6 +2,8 @@ package snug
 
 import (
 	"fmt"
+	"math"
+	"slices"
 	"strings"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -85,7 +87,7 @@ func (s *solver) along(from int, by float64) r3.Vec {
 // marks draws numbers beside their places, each with a stroke to it.
 func marks(out *strings.Builder, strands []Strand, list []Mark, low, high r3.Vec) {
 	at := places(strands)
-	count := map[Place]float64{}
+	var taken []r3.Vec
 	centre := mid(low, high)
 	r := 0.035 * (high.X - low.X + high.Y - low.Y)
 	for _, m := range list {
@@ -101,11 +103,19 @@ func marks(out *strings.Builder, strands []Strand, list []Mark, low, high r3.Vec
 		}
 		d = r3.Unit(d)
 		side := r3.Vec{X: d.Y, Y: -d.X}
-		q := r3.Add(p, r3.Add(r3.Scale(2.6*r, d), r3.Scale(2.3*r*count[m.Place], side)))
-		count[m.Place]++
-		q.X = min(max(q.X, low.X+1.2*r), high.X-1.2*r)
-		q.Y = min(max(q.Y, low.Y+1.2*r), high.Y-1.2*r)
-		fmt.Fprintf(out, `<path d="M%s %sL%s %s" stroke="var(--ink,#132b26)" stroke-width="%s" fill="none"/><circle cx="%s" cy="%s" r="%s" fill="var(--sheet,#fffdf7)" stroke="var(--ink,#132b26)" stroke-width="%s"/><text x="%s" y="%s" font-size="%s" font-weight="700" text-anchor="middle" fill="var(--ink,#132b26)">%s</text>`,
-			num(q.X), num(-q.Y), num(p.X), num(-p.Y), num(0.14*r), num(q.X), num(-q.Y), num(r), num(0.14*r), num(q.X), num(-q.Y+0.42*r), num(1.25*r), escape(m.Text))
+		var q r3.Vec
+		for _, k := range []float64{0, 1, -1, 2, -2, 3, -3} {
+			q = r3.Add(p, r3.Add(r3.Scale(2.6*r, d), r3.Scale(2.3*r*k, side)))
+			q.X = min(max(q.X, low.X+1.2*r), high.X-1.2*r)
+			q.Y = min(max(q.Y, low.Y+1.2*r), high.Y-1.2*r)
+			if !slices.ContainsFunc(taken, func(t r3.Vec) bool { return math.Hypot(t.X-q.X, t.Y-q.Y) < 2.1*r }) {
+				break
+			}
+		}
+		taken = append(taken, q)
+		// Browsers do not set text smaller than some pixels, whatever it is scaled by: it is set
+		// large, and scaled down.
+		fmt.Fprintf(out, `<path d="M%s %sL%s %s" stroke="var(--ink,#132b26)" stroke-width="%s" fill="none"/><circle cx="%s" cy="%s" r="%s" fill="var(--sheet,#fffdf7)" stroke="var(--ink,#132b26)" stroke-width="%s"/><text transform="translate(%s %s)scale(%.3f)" font-size="10" font-weight="700" text-anchor="middle" fill="var(--ink,#132b26)">%s</text>`,
+			num(q.X), num(-q.Y), num(p.X), num(-p.Y), num(0.14*r), num(q.X), num(-q.Y), num(r), num(0.14*r), num(q.X), num(-q.Y+0.42*r), 0.125*r, escape(m.Text))
 	}
 }

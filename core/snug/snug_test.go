@@ -9,7 +9,9 @@ import (
 	"io"
 	"math"
 	"os"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -265,9 +267,36 @@ func TestEveryKnotDrawnUpReadsAndIsDrawn(t *testing.T) {
 			assert.Less(t, len(svg), 40_000, id)
 			assert.True(t, wellFormed(svg), id)
 			assert.Contains(t, svg, "&amp; &lt;")
+			assert.NotContains(t, b.SVG(b.Last(), snug.View{Line: true}, id), "--object)", id)
 		}
 	}
 	assert.GreaterOrEqual(t, computed, 42)
+}
+
+// Numbers point to the end, the standing part, the eye and where the ropes grip, and none lies
+// on another.
+func TestNumbersStandApartWhereTheyLook(t *testing.T) {
+	b := committed(t, "bowline")
+	marks := []snug.Mark{{snug.Body, "1"}, {snug.End, "2"}, {snug.End, "3"}, {snug.Eye, "4"}, {snug.Standing, "5"}}
+	svg := b.SVG(b.Last(), snug.View{}, "Bowline", marks...)
+	require.True(t, wellFormed(svg))
+	circle := regexp.MustCompile(`<path d="M[-.0-9]+ [-.0-9]+L([-.0-9]+) ([-.0-9]+)"[^>]*/><circle cx="([-.0-9]+)" cy="([-.0-9]+)" r="([.0-9]+)"`)
+	found := circle.FindAllStringSubmatch(svg, -1)
+	require.Len(t, found, len(marks))
+	at := func(m []string, k int) float64 {
+		v, err := strconv.ParseFloat(m[k], 64)
+		require.NoError(t, err)
+		return v
+	}
+	for i, a := range found {
+		for _, b := range found[:i] {
+			assert.Greater(t, math.Hypot(at(a, 3)-at(b, 3), at(a, 4)-at(b, 4)), 2*at(a, 5))
+		}
+	}
+	assert.Equal(t, found[1][1:3], found[2][1:3], "both at the end")
+	up := func(i int) float64 { return -at(found[i], 2) }
+	assert.Greater(t, up(4), up(0), "the standing part leaves upward of the knot")
+	assert.Less(t, up(3), up(0), "the eye hangs below it")
 }
 
 func ropes(all []snug.Strand) []snug.Strand {

@@ -219,7 +219,7 @@ function Half(p: {
         lineHeight="1.12"
         minH={{ base: "84px", md: "130px" }}
       >
-        <Box color="kelp" textAlign="center">
+        <Box color="glass" textAlign="center">
           <Box fontSize={both ? "clamp(48px, 8vw, 112px)" : "clamp(56px, 9vw, 140px)"} lineHeight="0.9">
             {step}
           </Box>
