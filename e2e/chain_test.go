@@ -7,6 +7,9 @@ import (
 	"path/filepath"
 	"testing"
 
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
 	"github.com/stretchr/testify/require"
 )
 
@@ -63,6 +66,18 @@ func TestBraidLeaderHook(t *testing.T) {
 	p.until(pieces+` === 7`, "a longer chain")
 	p.act(4, "Remove the line")
 	p.until(pieces+` === 5`, "and as it was")
+	// A join that has to run through a guide: what is thicker is ruled out, with the figures.
+	p.press(`button[data-piece="1"]`)
+	p.choose("otherwise", "guide 2")
+	p.enter("guide", "1 mm")
+	p.see(`[data-testid="sentence"]`, "the join runs through a guide of 1 mm")
+	p.pressText("more")
+	p.see("[role=dialog]", "the guide is 1 mm wide")
+	p.do(chromedp.KeyEvent(kb.Escape))
+	p.until(`document.querySelector("[role=dialog]") === null`, "the sheet to close")
+	p.press(`[aria-label="Undo"]`)
+	p.press(`[aria-label="Undo"]`)
+	p.press(`button[data-piece="3"]`)
 	// What would change it, and the map.
 	p.see(`[data-testid="changes"]`, "What would change this")
 	p.pressText("Map")

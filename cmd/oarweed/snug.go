@@ -140,13 +140,14 @@ func (s snugIdeal) Run(e *env) error {
 }
 
 type snugExport struct {
-	ID     string  `arg:"" help:"id of a knot"`
-	Format string  `enum:"gltf,stl,svg" default:"gltf" help:"gltf, stl or svg"`
-	MM     float64 `name:"mm" default:"8" help:"how thick the rope is in an STL, in millimetres"`
-	Turn   float64 `help:"how far it is turned about the upright in an SVG, in degrees"`
-	Checks bool    `help:"numbers where each check of the knot looks, in an SVG"`
-	Line   bool    `help:"as it lies on a level line, without what it is made on, in an SVG"`
-	Tip    float64 `help:"how far its top is tipped toward the viewer, in degrees"`
+	ID     string    `arg:"" help:"id of a knot"`
+	Format string    `enum:"gltf,stl,svg" default:"gltf" help:"gltf, stl or svg"`
+	MM     float64   `name:"mm" default:"8" help:"how thick the rope is in an STL, in millimetres"`
+	Turn   float64   `help:"how far it is turned about the upright in an SVG, in degrees"`
+	Look   snug.Look `enum:"laid,braid,mono" default:"mono" help:"laid, braid or mono: what the surface of ropes shows, in an SVG"`
+	Checks bool      `help:"numbers where each check of the knot looks, in an SVG"`
+	Line   bool      `help:"as it lies on a level line, without what it is made on, in an SVG"`
+	Tip    float64   `help:"how far its top is tipped toward the viewer, in degrees"`
 }
 
 func (s snugExport) Run(e *env) error {
@@ -168,7 +169,7 @@ func (s snugExport) Run(e *env) error {
 			}
 			marks = say.CheckMarks(c.Knot(s.ID))
 		}
-		out = []byte(b.SVG(b.Last(), snug.View{Turn: s.Turn * math.Pi / 180, Tip: s.Tip * math.Pi / 180, Line: s.Line}, s.ID, marks...))
+		out = []byte(b.SVG(b.Last(), snug.View{Turn: s.Turn * math.Pi / 180, Tip: s.Tip * math.Pi / 180, Line: s.Line, Look: s.Look}, s.ID, marks...))
 	case "stl":
 		out = b.STL(s.MM)
 	default:

@@ -70,6 +70,8 @@ type (
 	BightTooThick struct{ Line, Eye unit.Length }
 	// PullsThrough: the stopper is no bulkier than its gap.
 	PullsThrough struct{ Bulk, Hole unit.Length }
+	// StopsAtGuide: the join is no thinner than the guide it has to run through.
+	StopsAtGuide struct{ Bulk, Guide unit.Length }
 	// TailTooShort: it needs more line than there is.
 	TailTooShort struct{ Needs, Has unit.Length }
 	// TooSlow: it takes longer than there is time, in seconds.
@@ -121,6 +123,7 @@ func (WrongRelease) Gate() Gate    { return ReleaseGate }
 func (LineTooThick) Gate() Gate    { return FitGate }
 func (BightTooThick) Gate() Gate   { return FitGate }
 func (PullsThrough) Gate() Gate    { return FitGate }
+func (StopsAtGuide) Gate() Gate    { return FitGate }
 func (TailTooShort) Gate() Gate    { return TailGate }
 func (TooSlow) Gate() Gate         { return TimeGate }
 func (BarelySuits) Gate() Gate     { return TaskGate }
@@ -208,6 +211,11 @@ func (v Verdict) limits() []Reason {
 	}
 	if r.Fitting != nil {
 		out = append(out, fit(r.Fitting, r.Line.Diameter, k)...)
+	}
+	if r.Guide > 0 {
+		if bulk := max(r.Line.Diameter, r.Other.Diameter) * unit.Length(k.Bulk); bulk > r.Guide {
+			add(StopsAtGuide{bulk, r.Guide})
+		}
 	}
 	if r.Tail > 0 && v.Size.Least > r.Tail*aboutEnough {
 		add(TailTooShort{v.Size.Least, r.Tail})
@@ -308,6 +316,8 @@ func Missing(r Reason) float64 {
 		return over(2*float64(x.Line), float64(x.Eye))
 	case PullsThrough:
 		return over(float64(x.Hole)*StopperMargin, float64(x.Bulk))
+	case StopsAtGuide:
+		return over(float64(x.Bulk), float64(x.Guide))
 	case RatioOutside:
 		return max(over(x.Ratio, x.Limit.Max), over(x.Limit.Min, x.Ratio))
 	case OutsideRange:

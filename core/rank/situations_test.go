@@ -22,7 +22,7 @@ import (
 type situation struct {
 	Says, Task, On, Line, Other, Acts, Risk, Release string
 	Stay, Water, Ground, Pull                        string
-	Load, Tail, Seconds, Distance                    float64
+	Load, Tail, Seconds, Distance, Guide             float64
 	Dry                                              bool
 	First, Among, Never                              []string
 	Schools                                          map[string]string
@@ -48,7 +48,7 @@ func lineOf(t *testing.T, s string) *rig.Line {
 }
 
 func (s situation) document(t *testing.T) rig.Document {
-	j := &rig.Joint{Task: s.Task, Release: rig.Release(s.Release), TailM: s.Tail, Seconds: s.Seconds, DistanceM: s.Distance, Stay: rig.Stay(s.Stay), Pull: rig.Pull(s.Pull)}
+	j := &rig.Joint{Task: s.Task, Release: rig.Release(s.Release), TailM: s.Tail, Seconds: s.Seconds, DistanceM: s.Distance, GuideMM: s.Guide, Stay: rig.Stay(s.Stay), Pull: rig.Pull(s.Pull)}
 	d := rig.Document{PeakKN: s.Load, Character: rig.Character(s.Acts), Consequence: rig.Consequence(s.Risk), Dry: s.Dry, Water: rig.Water(s.Water), Ground: rig.Ground(s.Ground)}
 	end := rig.Element{}
 	if s.On != "" {

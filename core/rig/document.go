@@ -134,6 +134,9 @@ type Joint struct {
 	// EyeMM is the clear length of the eye or loop that is tied; left out: as small as the
 	// thing it goes round allows.
 	EyeMM float64 `json:"eye_mm,omitempty"`
+	// GuideMM is the clear width of the smallest guide or block that a join has to run
+	// through; left out: it runs through none.
+	GuideMM float64 `json:"guide_mm,omitempty"`
 	// Finish says whether the finishing wraps of a join are made.
 	Finish Finish `json:"finish,omitempty"`
 }

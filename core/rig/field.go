@@ -146,6 +146,8 @@ var Fields = []Field{
 	}},
 	{Part: JointPart, JSON: "eye_mm", Name: "size of the eye", Unit: "mm", Min: 1, Max: 10000, Doc: "clear length of the eye or loop, mm; left out: as small as the thing allows", Hint: "From the knot to the far end of the eye, inside. 0 means: as small as the thing allows.",
 		number: jointNumber(func(j *Joint) *float64 { return &j.EyeMM })},
+	{Part: JointPart, JSON: "guide_mm", Name: "smallest guide it runs through", Unit: "mm", Min: 0.5, Max: 500, Doc: "clear width of the smallest guide or block that a join has to run through, mm; left out: it runs through none", Hint: "The ring at the tip of the rod, or the block, inside. 0 means: it runs through none.",
+		Turned: &Turned{"guide", "smallest guide", 0.5, 100}, number: jointNumber(func(j *Joint) *float64 { return &j.GuideMM })},
 	{Part: JointPart, JSON: "finish", Name: "finishing wraps", Doc: "whether the finishing wraps of a join in braid are made", Default: string(Finished), Why: "usual for a join in braid", Values: []Value{
 		{ID: string(Finished), Name: "with its finishing wraps"}, {ID: string(Bare), Name: "without its finishing wraps"},
 	}},

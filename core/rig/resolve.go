@@ -31,6 +31,8 @@ type Rig struct {
 	Along bool
 	// Eye is the clear length of the eye; 0: as small as the thing allows.
 	Eye unit.Length
+	// Guide is the smallest that a join has to run through; 0: none.
+	Guide unit.Length
 	// Bare: its finishing wraps are left out.
 	Bare bool
 	// Fitting is set for joints to a fitting, Other for joints of two lines.
@@ -154,6 +156,9 @@ func (t *Vocabulary) resolve(d Document, at [3]string) (*Rig, error) {
 	}
 	r.Stay, r.Eye, r.Bare = joint.Stay, unit.Length(joint.EyeMM)*unit.Millimetre, joint.Finish == Bare
 	r.Seconds = joint.Seconds
+	if r.JoinsTwo() {
+		r.Guide = unit.Length(joint.GuideMM) * unit.Millimetre
+	}
 	r.Release, r.Tail, r.Wraps = joint.Release, unit.Length(joint.TailM), joint.Wraps
 
 	// Load and consequence.

@@ -61,7 +61,9 @@ func Reason(r judge.Reason) string {
 	case judge.BightTooThick:
 		return fmt.Sprintf("The line goes through doubled, and two of %s do not pass a %s eye.", x.Line, x.Eye)
 	case judge.PullsThrough:
-		return fmt.Sprintf("It draws up to about %s, and a %s gap wants %s or more.", x.Bulk, x.Hole, x.Hole*judge.StopperMargin)
+		return fmt.Sprintf("It draws up to about %s, and a %s gap wants %s or more.", about(x.Bulk), x.Hole, about(x.Hole*judge.StopperMargin))
+	case judge.StopsAtGuide:
+		return fmt.Sprintf("It draws up to about %s, and the guide is %s wide.", about(x.Bulk), x.Guide)
 	case judge.TailTooShort:
 		return fmt.Sprintf("Needs %s to tie, and there is %s.", Reach(x.Needs), Reach(x.Has))
 	case judge.TooSlow:
@@ -113,6 +115,8 @@ func Mend(r judge.Reason) string {
 		return fmt.Sprintf("It is for %s and less.", rangeIs(x, limit[1]))
 	case judge.PullsThrough:
 		return "Take a bulkier stopper, or put a washer or a ring before the gap."
+	case judge.StopsAtGuide:
+		return "Take a slimmer join, or a thinner line for the thicker of the two."
 	case judge.LineTooThick, judge.BightTooThick:
 		return "Take a thinner line or a larger opening."
 	case judge.RatioOutside:
@@ -343,4 +347,13 @@ func lower(s string) string {
 		return s
 	}
 	return strings.ToLower(s[:1]) + s[1:]
+}
+
+// about is a length as somebody says it who has not measured it: in two figures.
+func about(l unit.Length) unit.Length {
+	if l <= 0 {
+		return l
+	}
+	step := math.Pow(10, math.Floor(math.Log10(l.MM()))-1)
+	return unit.Length(math.Round(l.MM()/step)*step) * unit.Millimetre
 }

@@ -30,7 +30,19 @@ type View struct {
 	// Line: it is to lie on a level line that leaves to the right at half the height of the
 	// figure: turned so, without the thing it is made on.
 	Line bool
+	// Look is what the surface of ropes shows.
+	Look Look
 }
+
+// Look is the make of a rope, as its surface shows it.
+type Look string
+
+// Looks: strands laid round one another, a braid, smooth.
+const (
+	LookLaid  Look = "laid"
+	LookBraid Look = "braid"
+	LookMono  Look = "mono"
+)
 
 // piece is a stretch of a tube that is painted at once.
 type piece struct {
@@ -124,8 +136,16 @@ func (b *Built) SVG(frame int, v View, title string, numbers ...Mark) string {
 		}
 		stroke(s.path(p.from, p.to, 0.4), "e", edge, "")
 		stroke(d, "b", body, "")
-		if !s.Fixed {
-			stroke(d, "l", 0.14*s.D, ` transform="translate(-.14-.14)"`)
+		if s.Fixed {
+			continue
+		}
+		gleam := 0.14 * s.D
+		if v.Look == LookMono {
+			gleam *= 1.7
+		}
+		stroke(d, "l", gleam, ` transform="translate(-.14-.14)"`)
+		if made := s.marks(p, v.Look); made != "" {
+			stroke(made, "e", 0.07*s.D, ` stroke-opacity=".7"`)
 		}
 	}
 	out.WriteString("</g>")
@@ -198,6 +218,45 @@ func (s Strand) within(p piece, low, high r3.Vec) bool {
 		}
 	}
 	return false
+}
+
+// marks are the strokes across a stretch of rope that show its make: slanted where it is laid,
+// pointed where it is braided. They stand at even distances along the rope.
+func (s Strand) marks(p piece, look Look) string {
+	if look != LookLaid && look != LookBraid {
+		return ""
+	}
+	const apart = 0.55
+	along := 0.0
+	for i := 0; i < p.from; i++ {
+		along += r3.Norm(r3.Sub(s.at(i+1), s.at(i)))
+	}
+	var b strings.Builder
+	for i := p.from; i < p.to; i++ {
+		at, next := s.at(i), s.at(i+1)
+		l := r3.Norm(r3.Sub(next, at))
+		k := math.Ceil(along / apart / s.D)
+		x := (k*apart*s.D - along) / l
+		if along += l; x >= 1 || l == 0 {
+			continue
+		}
+		t := r3.Vec{X: (next.X - at.X) / l, Y: (next.Y - at.Y) / l}
+		c := r3.Add(at, r3.Scale(x, r3.Sub(next, at)))
+		place := func(side, on float64) (float64, float64) {
+			// Across the tube, and on along it; both shrink where it runs toward the viewer.
+			return c.X + s.D*(on*t.X-side*t.Y), -(c.Y + s.D*(on*t.Y+side*t.X))
+		}
+		x0, y0 := place(0.36, -0.2)
+		x1, y1 := place(-0.36, 0.2)
+		b.WriteString("M" + pair(x0, y0) + "L")
+		if look == LookBraid {
+			x2, y2 := place(0, 0.2)
+			x1, y1 = place(-0.36, -0.2)
+			b.WriteString(pair(x2, y2) + " ")
+		}
+		b.WriteString(pair(x1, y1))
+	}
+	return b.String()
 }
 
 // path runs from a node to another, and on by so many segments at both. After the first

@@ -263,7 +263,8 @@ func TestEveryKnotDrawnUpReadsAndIsDrawn(t *testing.T) {
 		loose, tight := snug.Length(ropes(b.At(0))), snug.Length(ropes(b.At(b.Last())))
 		assert.Less(t, tight, loose, id)
 		for _, left := range []bool{false, true} {
-			svg := b.SVG(b.Last(), snug.View{Left: left}, id+" & <drawn up>")
+			svg := b.SVG(b.Last(), snug.View{Left: left, Look: snug.LookBraid}, id+" & <drawn up>")
+			assert.Greater(t, len(svg), len(b.SVG(b.Last(), snug.View{Left: left, Look: snug.LookMono}, "")), "%s: its make shows", id)
 			assert.Less(t, len(svg), 40_000, id)
 			assert.True(t, wellFormed(svg), id)
 			assert.Contains(t, svg, "&amp; &lt;")

@@ -42,12 +42,13 @@ func drawnUpKnots(a huma.API) {
 	huma.Register(a, files(op("knots", "snug-svg", http.MethodGet, "/knots/{id}/snug.svg", "A knot drawn up, as a figure"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {
 			KnotPath
-			Frame  int     `query:"frame" default:"-1" minimum:"-1" maximum:"5" doc:"0 loose; −1 drawn up"`
-			Turn   float64 `query:"turn" doc:"about the upright, radians"`
-			Tip    float64 `query:"tip" doc:"toward the viewer, radians"`
-			Left   bool    `query:"left" doc:"for a left-handed tyer"`
-			Checks bool    `query:"checks" doc:"numbers where each of its checks looks"`
-			Line   bool    `query:"line" doc:"as it lies on a level line that leaves to the right, without what it is made on; a unit is the line's diameter"`
+			Frame  int       `query:"frame" default:"-1" minimum:"-1" maximum:"5" doc:"0 loose; −1 drawn up"`
+			Turn   float64   `query:"turn" doc:"about the upright, radians"`
+			Tip    float64   `query:"tip" doc:"toward the viewer, radians"`
+			Left   bool      `query:"left" doc:"for a left-handed tyer"`
+			Look   snug.Look `query:"look" enum:"laid,braid,mono" default:"mono" doc:"what the surface of ropes shows"`
+			Checks bool      `query:"checks" doc:"numbers where each of its checks looks"`
+			Line   bool      `query:"line" doc:"as it lies on a level line that leaves to the right, without what it is made on; a unit is the line's diameter"`
 		}) (*file, error) {
 			b, err := drawnUp(ctx, in.ID)
 			if err != nil {
@@ -61,7 +62,7 @@ func drawnUpKnots(a huma.API) {
 			if in.Checks {
 				marks = say.CheckMarks(of(ctx).Trade().Knot(in.ID))
 			}
-			return svg(b.SVG(frame, snug.View{Turn: in.Turn, Tip: in.Tip, Left: in.Left, Line: in.Line}, of(ctx).Trade().Knot(in.ID).Name+", drawn up", marks...)), nil
+			return svg(b.SVG(frame, snug.View{Turn: in.Turn, Tip: in.Tip, Left: in.Left, Line: in.Line, Look: in.Look}, of(ctx).Trade().Knot(in.ID).Name+", drawn up", marks...)), nil
 		})
 	huma.Register(a, files(op("knots", "snug-stl", http.MethodGet, "/knots/{id}/snug.stl", "A knot drawn up, to print"), "model/stl"),
 		func(ctx context.Context, in *struct {

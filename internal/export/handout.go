@@ -56,7 +56,7 @@ func Handout(ctx context.Context, k *knot.Knot, sh *shape.Shape, up *snug.Built,
 	}
 	y := h.head(k, sh, look)
 	y = h.steps(k, sh, look, y)
-	h.lower(k, up, cautions, y)
+	h.lower(k, up, snug.Look(look), cautions, y)
 	h.svg.WriteString("</svg>")
 	var out bytes.Buffer
 	if h.err == nil {
@@ -183,7 +183,7 @@ func (h *handout) steps(k *knot.Knot, sh *shape.Shape, look draw.Look, y float64
 }
 
 // lower sets checks and figures on the left, faults on the right, cautions below.
-func (h *handout) lower(k *knot.Knot, up *snug.Built, cautions []rig.Caution, top float64) {
+func (h *handout) lower(k *knot.Knot, up *snug.Built, look snug.Look, cautions []rig.Caution, top float64) {
 	const gap = 8.0
 	w := (wide - gap) / 2
 	y := h.title("Right when", margin, top)
@@ -191,7 +191,7 @@ func (h *handout) lower(k *knot.Knot, up *snug.Built, cautions []rig.Caution, to
 	if up != nil && up.Computed {
 		const figure = 30.0
 		beside -= figure + 2
-		h.place(up.SVG(up.Last(), snug.View{Left: h.left}, k.Name+", drawn up"), margin+w-figure, top, figure, 22)
+		h.place(up.SVG(up.Last(), snug.View{Left: h.left, Look: look}, k.Name+", drawn up"), margin+w-figure, top, figure, 22)
 	}
 	for _, c := range k.Checks {
 		y = h.text("–  "+c, margin, y, beside) + 0.6

@@ -125,7 +125,10 @@ export const q = {
       retry: false,
       ...forGood,
     }),
-  snugFigure: (id: string, seen: { left?: boolean; line?: boolean; checks?: boolean }) =>
+  snugFigure: (
+    id: string,
+    seen: { left?: boolean; line?: boolean; checks?: boolean; look?: "laid" | "braid" | "mono" },
+  ) =>
     queryOptions({
       queryKey: [...q.taught(), "snug-figure", id, seen],
       queryFn: ({ signal }) =>

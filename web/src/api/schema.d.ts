@@ -2716,6 +2716,11 @@ export interface components {
              * @enum {string}
              */
             finish?: "finished" | "bare";
+            /**
+             * Format: double
+             * @description clear width of the smallest guide or block that a join has to run through, mm; left out: it runs through none
+             */
+            guide_mm?: number;
             /** @description id of the knot chosen; empty while open */
             knot?: string;
             /**
@@ -4749,6 +4754,8 @@ export interface operations {
                 tip?: number;
                 /** @description for a left-handed tyer */
                 left?: boolean;
+                /** @description what the surface of ropes shows */
+                look?: "laid" | "braid" | "mono";
                 /** @description numbers where each of its checks looks */
                 checks?: boolean;
                 /** @description as it lies on a level line that leaves to the right, without what it is made on; a unit is the line's diameter */

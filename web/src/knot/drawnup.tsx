@@ -13,7 +13,7 @@ const SnugView = lazy(() => import("./snug").then((m) => ({ default: m.SnugView 
 export function DrawnUp({ knot, left, look }: { knot: KnotPage; left: boolean; look: Look }) {
   const [held, setHeld] = useState(false);
   const { data } = useQuery({
-    ...q.snugFigure(knot.id, { left, checks: true }),
+    ...q.snugFigure(knot.id, { left, look, checks: true }),
     enabled: Boolean(knot.snug) && !held,
   });
   if (!knot.snug) return null;

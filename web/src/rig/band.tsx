@@ -1,7 +1,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { memo, useEffect, useRef } from "react";
 import type { Catalogue, Choice, Rig, Schemas } from "../api/client";
-import { Along, lookOf, Svg, useOnLine } from "../ui/drawing";
+import { Along, type Look, lookOf, Svg, useOnLine } from "../ui/drawing";
 import { Mark, Sign } from "../ui/evidence";
 import { force, length } from "../ui/format";
 import { Acts } from "./band-acts";
@@ -212,7 +212,13 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
     </>
   );
   const small = chosen?.drawn_up && (
-    <Small knot={chosen.knot} w={scene.width(i)} meets={Boolean(as)} atRight={atRight} />
+    <Small
+      knot={chosen.knot}
+      look={lookOf(line?.construction)}
+      w={scene.width(i)}
+      meets={Boolean(as)}
+      atRight={atRight}
+    />
   );
   return (
     <>
@@ -270,8 +276,8 @@ function Joint({ i, scene, on, single, whole, selected, rig, look, fishing }: Pi
 }
 
 /** The knot itself on the line, at the line's own width; on a phone the glass alone has room. */
-function Small(p: { knot: string; w: number; meets: boolean; atRight: boolean }) {
-  const figure = useOnLine(p.knot, p.w);
+function Small(p: { knot: string; look: Look; w: number; meets: boolean; atRight: boolean }) {
+  const figure = useOnLine(p.knot, p.w, p.look);
   if (!figure) return null;
   const over = p.meets ? "-30px" : "-1px";
   return (

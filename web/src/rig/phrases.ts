@@ -106,6 +106,8 @@ export function sentence(rig: Rig, c: Catalogue, inner = false): (string | Phras
     " to tie with",
     p.eye && ", ",
     p.eye,
+    p.guide && "; the join ",
+    p.guide,
     ", and ",
     p.time,
     ". If it fails, ",
@@ -192,6 +194,21 @@ function seldom(
       set: eye,
     };
   }
+  if (task && task.between !== "fitting") {
+    all.guide = {
+      id: "guide",
+      label: label(c, "joint", "guide_mm"),
+      text: joint.guide_mm ? `runs through a guide of ${length(joint.guide_mm)}` : "runs through no guide",
+      quantity: "length",
+      bare: "mm",
+      typed: joint.guide_mm ? length(joint.guide_mm) : "",
+      now: joint.guide_mm ?? 0,
+      write: length,
+      hint: row(c, "joint", "guide_mm")?.hint ?? "",
+      quick: ["0", "2 mm", "4 mm", "8 mm"],
+      set: (value) => doc.withJoint(rig, { guide_mm: value || undefined }),
+    };
+  }
   const said = {
     factor: rig.design_factor,
     wear: line.wear,
@@ -200,6 +217,7 @@ function seldom(
     pull: joint.pull && joint.pull !== (task?.pull || "across"),
     ground: rig.ground && rig.ground !== row(c, "rig", "ground")?.default,
     eye: joint.eye_mm,
+    guide: joint.guide_mm,
     // It stands before the thing itself.
     fitting_surface: fitting?.surface && fitting.surface !== usual?.surface,
   };
@@ -243,10 +261,14 @@ function seldom(
 
 /** A few usual values of a quantity that is not said yet; of a label, one to begin with. */
 function quantities(phrase: Extract<Phrase, { quantity: unknown }>) {
-  const values = phrase.id === "label" ? [10, 20, 30, 50] : [100, 300, 1000];
+  const { values, says } = {
+    label: { values: [10, 20, 30, 50], says: (v: string) => `${v} on its label` },
+    guide: { values: [2, 4, 8, 20], says: (v: string) => `through a guide of ${v}` },
+    eye: { values: [100, 300, 1000], says: (v: string) => `an eye of ${v}` },
+  }[phrase.id as "label" | "guide" | "eye"];
   return values.map((v) => ({
     id: String(v),
-    text: phrase.id === "label" ? `${phrase.write(v)} on its label` : `an eye of ${phrase.write(v)}`,
+    text: says(phrase.write(v)),
     rig: () => phrase.set(v),
   }));
 }

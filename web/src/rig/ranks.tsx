@@ -176,7 +176,7 @@ const Small = memo(function Small(p: {
   const { id, name, drawn, look, on } = p;
   const size = { w: "50px", h: "48px", "aria-hidden": true };
   return p.up ? (
-    <DrawnUp id={id} {...size} />
+    <DrawnUp id={id} look={look} {...size} />
   ) : (
     <Drawing id={id} name={name} drawn={drawn} options={{ look, on }} fontSize="xs" {...size} />
   );

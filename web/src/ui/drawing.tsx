@@ -28,14 +28,14 @@ export function Drawing({ id, name, drawn, options = {}, ...box }: Props) {
 }
 
 /** A knot as it looks drawn up. */
-export function DrawnUp({ id, left, ...box }: { id: string; left?: boolean } & BoxProps) {
-  const { data } = useQuery(q.snugFigure(id, { left }));
+export function DrawnUp({ id, look, ...box }: { id: string; look: Look } & BoxProps) {
+  const { data } = useQuery(q.snugFigure(id, { look }));
   return <Svg {...box} data-knot={id} text={data} />;
 }
 
 /** A knot drawn up as it lies on a level line of so many pixels: its figure at the line's own width, and its size. */
-export function useOnLine(id: string | undefined, w: number) {
-  const { data } = useQuery({ ...q.snugFigure(id ?? "", { line: true }), enabled: Boolean(id) });
+export function useOnLine(id: string | undefined, w: number, look: Look) {
+  const { data } = useQuery({ ...q.snugFigure(id ?? "", { line: true, look }), enabled: Boolean(id) });
   const [, across, high] = (/viewBox="[-\d.]+ [-\d.]+ ([\d.]+) ([\d.]+)"/.exec(data ?? "") ?? []).map(Number);
   return id && data && across && high ? { text: data, w: across * w, h: high * w } : undefined;
 }
