@@ -145,7 +145,7 @@ func (b *Built) SVG(frame int, v View, title string, numbers ...Mark) string {
 		}
 		stroke(d, "l", gleam, ` transform="translate(-.14-.14)"`)
 		if made := s.marks(p, v.Look); made != "" {
-			stroke(made, "e", 0.07*s.D, ` stroke-opacity=".7"`)
+			stroke(made, "e", 0.06*s.D, "")
 		}
 	}
 	out.WriteString("</g>")
@@ -226,7 +226,7 @@ func (s Strand) marks(p piece, look Look) string {
 	if look != LookLaid && look != LookBraid {
 		return ""
 	}
-	const apart = 0.55
+	const apart = 0.6
 	along := 0.0
 	for i := 0; i < p.from; i++ {
 		along += r3.Norm(r3.Sub(s.at(i+1), s.at(i)))
@@ -244,17 +244,19 @@ func (s Strand) marks(p piece, look Look) string {
 		c := r3.Add(at, r3.Scale(x, r3.Sub(next, at)))
 		place := func(side, on float64) (float64, float64) {
 			// Across the tube, and on along it; both shrink where it runs toward the viewer.
-			return c.X + s.D*(on*t.X-side*t.Y), -(c.Y + s.D*(on*t.Y+side*t.X))
+			tenth := func(x float64) float64 { return math.Round(10*x) / 10 }
+			return tenth(c.X + s.D*(on*t.X-side*t.Y)), tenth(-(c.Y + s.D*(on*t.Y+side*t.X)))
 		}
 		x0, y0 := place(0.36, -0.2)
 		x1, y1 := place(-0.36, 0.2)
-		b.WriteString("M" + pair(x0, y0) + "L")
+		b.WriteString("M" + pair(x0, y0) + "l")
 		if look == LookBraid {
 			x2, y2 := place(0, 0.2)
+			b.WriteString(pair(x2-x0, y2-y0) + " ")
+			x0, y0 = x2, y2
 			x1, y1 = place(-0.36, -0.2)
-			b.WriteString(pair(x2, y2) + " ")
 		}
-		b.WriteString(pair(x1, y1))
+		b.WriteString(pair(x1-x0, y1-y0))
 	}
 	return b.String()
 }
