@@ -1,5 +1,5 @@
 import { Box, Flex, Grid, Heading } from "@chakra-ui/react";
-import { lazy, memo, Suspense, useState, useSyncExternalStore } from "react";
+import { lazy, memo, Suspense, useState } from "react";
 import { Link } from "react-router";
 import type { Answer, Catalogue, Choice, Rig } from "../api/client";
 import { useLasting } from "../api/hooks";
@@ -8,6 +8,7 @@ import { Press } from "../ui/button";
 import { Drawing, type Look, useAspect } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { length, reach, seconds } from "../ui/format";
+import { useMedia } from "../ui/media";
 import { Cautions, Flag } from "../ui/notes";
 import { Card } from "../ui/page";
 import { Sheet } from "../ui/sheet";
@@ -44,7 +45,7 @@ export const Panel = memo(function Panel(p: Props) {
   const locked = answer.cautions.filter((x) => x.locked);
   // A long drawing lies over the words, the others stand beside them.
   const long = useAspect(c.knot, { look, on: p.drawnOn }) > 1.9;
-  const wide = useWide();
+  const wide = useMedia(roomy);
   const card = (
     <Card
       data-testid="chosen"
@@ -155,18 +156,8 @@ function Beside({ settled, catalogue, fishing, change }: Props) {
   );
 }
 
-const roomy = "(min-width: 1800px) and (min-height: 900px)";
-
 /** The window has room for a third column. */
-const useWide = () =>
-  useSyncExternalStore(
-    (f) => {
-      const m = matchMedia(roomy);
-      m.addEventListener("change", f);
-      return () => m.removeEventListener("change", f);
-    },
-    () => matchMedia(roomy).matches,
-  );
+const roomy = "(min-width: 1800px) and (min-height: 900px)";
 
 /** Why it stands here, how it comes off, what it takes: a word and a line each. */
 function Facts({ choice: c, answer }: { choice: Choice; answer: Answer }) {

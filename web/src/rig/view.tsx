@@ -7,6 +7,7 @@ import { useCatalogue, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { AttemptDialog } from "../log/attempt";
 import { lookOf } from "../ui/drawing";
+import { useMedia } from "../ui/media";
 import { Trouble } from "../ui/notes";
 import { LineBand, shownOf } from "./band";
 import {
@@ -34,6 +35,9 @@ import { Wraps } from "./wraps";
 /** What the line is tied to is drawn as. */
 const drawnAs = (rig: Rig, c: Catalogue) => c.fittings.find((f) => f.id === fittingOf(rig)?.kind)?.drawn_as;
 
+/** Where the answer has a bar at the foot of the window. */
+const footed = "(max-width: 767px), (max-height: 500px)";
+
 const LoadDialog = lazy(() => import("./load").then((m) => ({ default: m.LoadDialog })));
 
 /** Home: the line over the sentence over the answer. The address holds the rig. */
@@ -55,6 +59,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   const [load, setLoad] = useState(false);
   const { joint, here, inner } = useLookedAt(rig, at);
   const client = useQueryClient();
+  const small = useMedia(footed);
   const { data: a, error, busy } = useLasting(q.answer(here));
   const chained = rig.chain.length > 3;
   const known = useLasting({ ...q.whole(rig), enabled: chained }).data;
@@ -150,7 +155,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
           />
         </Pad>
       )}
-      {a && (
+      {a && small && (
         <Foot
           answer={a}
           selected={selected}
