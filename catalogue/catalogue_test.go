@@ -159,7 +159,7 @@ func TestEveryDrawnKnotWasDrawnUpOrSaysWhyNot(t *testing.T) {
 		}
 		if k.Remembered > 0 {
 			assert.Equal(t, b.Bulk.Across, k.Bulk, k.ID)
-			assert.InDelta(t, 1, k.Bulk/k.Remembered, 0.5, "%s: remembered and computed are of one size", k.ID)
+			assert.InDelta(t, 1, k.Bulk/k.Remembered, 0.7, "%s: remembered and computed are of one size", k.ID)
 		}
 	}
 	// Of a bend half of what both lines take; of a hitch what its turns do not.
@@ -167,6 +167,6 @@ func TestEveryDrawnKnotWasDrawnUpOrSaysWhyNot(t *testing.T) {
 	assert.InDelta(t, 18, c.Knot("zeppelin-bend").Uses.Diameters, 1)
 	assert.Zero(t, c.Knot("blood-join").Uses.Remembered, "its turns are the tyer's choice")
 	assert.Zero(t, c.Knot("cross-woven-join").Uses.Remembered, "drawn with fewer turns")
-	assert.NotEmpty(t, c.Dressing("palomar").Undressed)
+	assert.NotEmpty(t, c.Dressing("slim-beauty").Undressed)
 	assert.Equal(t, 4.03, c.Knot("triple-overhand").Bulk)
 }

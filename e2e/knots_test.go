@@ -136,8 +136,8 @@ func TestAKnotIsTakenInTheHand(t *testing.T) {
 	for _, path := range []string{"snug.stl", "snug.gltf", "snug.svg"} {
 		p.until(fmt.Sprintf(`(window.got ??= {})[%[1]q] ?? (fetch("/api/v1/knots/zeppelin-bend/%[1]s").then(async r => { window.got[%[1]q] = r.ok && (await r.blob()).size > 1000 }), false)`, path), path)
 	}
-	p.until(`fetch("/api/v1/knots/palomar/snug").then(r => r.json()).then(b => { window.not = b.detail }) && (window.not ?? "").includes("whole hook")`, "why not")
-	p.goTo(s.url + "/knots/palomar")
+	p.until(`fetch("/api/v1/knots/slim-beauty/snug").then(r => r.json()).then(b => { window.not = b.detail }) && (window.not ?? "").includes("wraps")`, "why not")
+	p.goTo(s.url + "/knots/slim-beauty")
 	p.see("main", "Right when")
 	p.until(`!document.body.textContent.includes("So it looks drawn up")`, "nothing is pretended")
 }

@@ -104,10 +104,10 @@ func TestSnug(t *testing.T) {
 	assert.Greater(t, doc["bulk_d"].(map[string]any)["across"], 3.0)
 	assert.GreaterOrEqual(t, doc["contact_min_d"], 0.999)
 	assert.NotContains(t, doc, "strands")
-	doc, _, err = oarweed(t, "", "snug", "metrics", "palomar")
+	doc, _, err = oarweed(t, "", "snug", "metrics", "slim-beauty")
 	require.NoError(t, err)
 	assert.Equal(t, false, doc["computed"])
-	assert.Contains(t, doc["why"], "hook")
+	assert.Contains(t, doc["why"], "wraps")
 	doc, _, err = oarweed(t, "", "snug", "ideal", "--knot", "trefoil")
 	require.NoError(t, err)
 	assert.InEpsilon(t, 16.37, doc["length_d"], 0.005, "knot-tightening literature, from memory")
@@ -124,7 +124,7 @@ func TestSnug(t *testing.T) {
 	_, out, err = oarweed(t, "", "snug", "build", "slim-beauty", "--out", dir)
 	require.NoError(t, err)
 	assert.Contains(t, out, "wraps", "known not to come out as hands dress it")
-	for _, args := range [][]string{{}, {"metrics", "sky-hook"}, {"ideal", "--knot", "granny"}, {"export", "palomar"}, {"export", "bowline", "--format", "obj"}, {"build", "sky-hook", "--out", dir}} {
+	for _, args := range [][]string{{}, {"metrics", "sky-hook"}, {"ideal", "--knot", "granny"}, {"export", "slim-beauty"}, {"export", "bowline", "--format", "obj"}, {"build", "sky-hook", "--out", dir}} {
 		_, _, err := oarweed(t, "", append([]string{"snug"}, args...)...)
 		assert.Error(t, err, args)
 	}
