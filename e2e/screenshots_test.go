@@ -66,13 +66,14 @@ func TestScreenshots(t *testing.T) {
 	// Every knot that is drawn up, on one sheet.
 	desk.until(`window.sheet ?? (window.sheet = false, fetch("/api/v1/catalogue").then(r => r.json()).then(async c => {
 		const all = await Promise.all(c.knots.map(async k => {
-			const r = await fetch("/api/v1/knots/" + k.id + "/snug.svg");
+			const r = await fetch("/api/v1/knots/" + k.id + "/snug.svg?look=" + (k.kind === "terminal" ? "mono" : "laid"));
 			return r.ok ? "<figure><div class=knot-drawing>" + await r.text() + "</div><figcaption>" + k.name + "</figcaption></figure>" : "";
 		}));
-		document.body.innerHTML = "<div style='display:grid;grid-template-columns:repeat(7,1fr);gap:10px;padding:14px;text-align:center'>" + all.join("") + "</div>";
-		for (const d of document.querySelectorAll(".knot-drawing svg")) d.style = "height:190px;width:100%";
+		document.body.innerHTML = "<div style='display:grid;grid-template-columns:repeat(8,1fr);gap:6px;padding:10px;text-align:center;font-size:14px;line-height:1.1'>" + all.join("") + "</div>";
+		for (const d of document.querySelectorAll(".knot-drawing svg")) d.style = "height:128px;width:100%";
 		window.sheet = true;
 	}), false)`, "the sheet")
+	desk.do(chromedp.EmulateViewport(1280, 970))
 	desk.shoot(filepath.Join(dir, "drawn-up.png"))
 	phone := open(t, 390, 844)
 	phone.met(s.url)
