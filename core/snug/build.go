@@ -207,7 +207,7 @@ func fingerprint(strands []Strand, behind bool) []string {
 	ring := false
 	for _, s := range strands {
 		switch {
-		case s.Peg:
+		case s.Peg, s.Aside:
 		case s.Fixed:
 			object, ring = s.Nodes, s.Closed
 		default:

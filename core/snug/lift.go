@@ -69,6 +69,10 @@ func Laid(m *space.Model) []Strand {
 		s := Strand{Nodes: object, D: max(m.Thick, 0.5), Fixed: true, Closed: ring}
 		out = append(out, s.resampled(max(8, int(s.length()/0.4))))
 	}
+	for _, f := range m.Feet {
+		s := Strand{Nodes: []r3.Vec{f.From, f.To}, D: f.Thick, Fixed: true, Aside: true}
+		out = append(out, s.resampled(max(8, int(s.length()/0.4))))
+	}
 	return out
 }
 

@@ -20,6 +20,8 @@ type Strand struct {
 	Fixed bool
 	// Peg: it keeps an eye open, and is no part of the knot.
 	Peg bool
+	// Aside: it is an object that no closure has, as the foot of a cleat.
+	Aside bool
 	// Held are nodes that do not move: ends that are pulled, the far side of an eye.
 	Held []int
 	// Led is where each held node is led while the rest is drawn up; nil: all stay.

@@ -55,6 +55,8 @@ func (v Lean) turn(a r3.Vec) r3.Vec {
 //	loop 1,0,0 2,0,0 …             a closed object with these corners
 //	bar 10,0,0 -10,0,0             a bar from its bottom or right end to its top or left
 //	thick 1.4                      how thick the object is; only package snug asks
+//	foot 0,0,0 0,0,-6 3            a bar that holds the object up, from place to place, and how
+//	                               thick; no closure has it, and only package snug asks
 //	rope                           begins a rope; a number is its width, 1 if left out
 //	to 1,0,0 2,0,1 …               straight on to each place
 //	coil 0,0,0 4,0,0 1.2 3         round the axis between two places, radius, turns;
@@ -72,11 +74,19 @@ type Model struct {
 	// Wide is how wide each rope is, Thick the object; 0: 1. No closure depends on it.
 	Wide  []float64
 	Thick float64
+	// Feet hold the object up; no closure has them.
+	Feet  []Foot
 	shape tangle.Outline
 	parts []string
 	cuts  []int
 	view  Lean
 	seen  *look
+}
+
+// Foot is a bar that holds an object up.
+type Foot struct {
+	From, To r3.Vec
+	Thick    float64
 }
 
 // Of is a model of ropes and an object, closed on itself or a bar, as they lie in space;
@@ -171,6 +181,19 @@ func (s *Model) instruct(verb string, w []string) error {
 		if len(places) < 2 {
 			return wants("two places or more")
 		}
+	case "foot":
+		if len(w) != 3 {
+			return wants("two places and a thickness")
+		}
+		ends, err := vecs(w[:2])
+		if err != nil {
+			return err
+		}
+		wide, err := source.Numbers(w[2:], 1)
+		if err != nil {
+			return err
+		}
+		s.Feet = append(s.Feet, Foot{ends[0], ends[1], wide[0]})
 	case "rope", "thick":
 		wide := []float64{1}
 		if len(w) > 0 {
@@ -241,7 +264,7 @@ func (s *Model) instruct(verb string, w []string) error {
 		*rope = beside(*rope, v[0]/2)
 		s.Ropes, s.Wide = append(s.Ropes, twin), append(s.Wide, 1)
 	default:
-		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, thick, rope, to, coil, cut, pair or twin")
+		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, thick, foot, rope, to, coil, cut, pair or twin")
 	}
 	return nil
 }
