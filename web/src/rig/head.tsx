@@ -1,9 +1,10 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { createPortal } from "react-dom";
 import type { Catalogue, Rig } from "../api/client";
 import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
+import { useOnce } from "../ui/once";
 import { ConflictSheet } from "./conflict";
 import { RigsSheet } from "./rigs";
 import { useSaving } from "./saving";
@@ -19,50 +20,42 @@ export function RigHead({ acts, here, joint, catalogue, text }: Props) {
   const [trouble, setTrouble] = useState<unknown>();
   const [rigs, setRigs] = useState(false);
   const [send, setSend] = useState(false);
+  const opened = useOnce(rigs);
   const name = acts.rig.name || "Name this rig";
-  const controls = (
-    <>
-      <Name type="button" onClick={() => setRigs(true)} aria-haspopup="dialog" data-testid="rig-name">
-        <Box as="span" truncate>
-          {name}
-        </Box>
-        <span aria-hidden>▾</span>
-      </Name>
-      {acts.unsaved && (
-        <Box
-          as="span"
-          fontSize="sm"
-          whiteSpace="nowrap"
-          data-testid="unsaved"
-          title="Changes are kept on this device, and not yet saved"
-        >
-          ● <Wide>not saved</Wide>
-        </Box>
-      )}
-      <Press
-        look="head"
-        minW="44px"
-        onClick={acts.undo}
-        disabled={!acts.canUndo}
-        aria-label="Undo"
-        title="Undo"
-      >
-        ↶
-      </Press>
-      <Press
-        look="head"
-        minW="44px"
-        onClick={acts.redo}
-        disabled={!acts.canRedo}
-        aria-label="Redo"
-        title="Redo"
-      >
-        ↷
-      </Press>
-      <Press look="amber" onClick={() => setSend(true)}>
-        Send
-      </Press>
-    </>
+  const { unsaved, undo, redo, canUndo, canRedo } = acts;
+  // It stands in two places, and is the same while a value is dragged.
+  const controls = useMemo(
+    () => (
+      <>
+        <Name type="button" onClick={() => setRigs(true)} aria-haspopup="dialog" data-testid="rig-name">
+          <Box as="span" truncate>
+            {name}
+          </Box>
+          <span aria-hidden>▾</span>
+        </Name>
+        {unsaved && (
+          <Box
+            as="span"
+            fontSize="sm"
+            whiteSpace="nowrap"
+            data-testid="unsaved"
+            title="Changes are kept on this device, and not yet saved"
+          >
+            ● <Wide>not saved</Wide>
+          </Box>
+        )}
+        <Press look="head" minW="44px" onClick={undo} disabled={!canUndo} aria-label="Undo" title="Undo">
+          ↶
+        </Press>
+        <Press look="head" minW="44px" onClick={redo} disabled={!canRedo} aria-label="Redo" title="Redo">
+          ↷
+        </Press>
+        <Press look="amber" onClick={() => setSend(true)}>
+          Send
+        </Press>
+      </>
+    ),
+    [name, unsaved, undo, redo, canUndo, canRedo],
   );
   return (
     <>
@@ -96,16 +89,18 @@ export function RigHead({ acts, here, joint, catalogue, text }: Props) {
         </Box>
       )}
       {saving.conflict && <ConflictSheet conflict={saving.conflict} settle={saving.settle} />}
-      <RigsSheet
-        open={rigs}
-        close={() => setRigs(false)}
-        acts={acts}
-        here={here}
-        joint={joint}
-        catalogue={catalogue}
-        saving={saving}
-        wrong={setTrouble}
-      />
+      {opened && (
+        <RigsSheet
+          open={rigs}
+          close={() => setRigs(false)}
+          acts={acts}
+          here={here}
+          joint={joint}
+          catalogue={catalogue}
+          saving={saving}
+          wrong={setTrouble}
+        />
+      )}
       {send && (
         <Suspense fallback={null}>
           <SendSheet close={() => setSend(false)} rig={acts.rig} here={here} text={text} />

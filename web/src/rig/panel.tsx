@@ -10,6 +10,7 @@ import { Evidence } from "../ui/evidence";
 import { length, reach, seconds } from "../ui/format";
 import { useMedia } from "../ui/media";
 import { Cautions, Flag } from "../ui/notes";
+import { useOnce } from "../ui/once";
 import { Card } from "../ui/page";
 import { Sheet } from "../ui/sheet";
 import { Changes } from "./changes";
@@ -219,6 +220,7 @@ function Acts({
   const job = catalogue.procedures.find((j) => j.serves?.includes(task));
   const [why, setWhy] = useState(false);
   const [map, setMap] = useState(false);
+  const asked = useOnce(why);
   const beside = answer.ranked.find((x) => x.knot !== c.knot);
   const material = answer.rig.chain[2]?.line?.material ?? "";
   const inputs = useLasting({ ...q.changes(settled), enabled: map }).data?.inputs;
@@ -239,9 +241,11 @@ function Acts({
         setWhy={setWhy}
         setMap={setMap}
       />
-      <Sheet open={why} close={() => setWhy(false)} title={`Why ${c.name.toLowerCase()}`} wide>
-        <Why choice={c} answer={answer} fishing={fishing} settled={settled} />
-      </Sheet>
+      {asked && (
+        <Sheet open={why} close={() => setWhy(false)} title={`Why ${c.name.toLowerCase()}`} wide>
+          <Why choice={c} answer={answer} fishing={fishing} settled={settled} />
+        </Sheet>
+      )}
       {map && inputs && (
         <Suspense fallback={null}>
           <ChoiceMap

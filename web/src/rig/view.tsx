@@ -9,6 +9,7 @@ import { AttemptDialog } from "../log/attempt";
 import { lookOf } from "../ui/drawing";
 import { useMedia } from "../ui/media";
 import { Trouble } from "../ui/notes";
+import { useOnce } from "../ui/once";
 import { LineBand, shownOf } from "./band";
 import {
   fittingOf,
@@ -60,6 +61,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
   const { joint, here, inner } = useLookedAt(rig, at);
   const client = useQueryClient();
   const small = useMedia(footed);
+  const attempted = useOnce(attempt !== "");
   const { data: a, error, busy } = useLasting(q.answer(here));
   const chained = rig.chain.length > 3;
   const known = useLasting({ ...q.whole(rig), enabled: chained }).data;
@@ -164,7 +166,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
           drawnOn={drawnAs(here, c)}
         />
       )}
-      <AttemptDialog knot={attempt} close={() => setAttempt("")} />
+      {attempted && <AttemptDialog knot={attempt} close={() => setAttempt("")} />}
       {load && (
         <Suspense fallback={null}>
           <LoadDialog open close={() => setLoad(false)} rig={here} change={changePart} fishing={fishing} />
