@@ -6,6 +6,8 @@ import (
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
+	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -234,6 +236,37 @@ func TestHandout(t *testing.T) {
 	assert.True(t, strings.HasPrefix(text, "%PDF-"))
 	res, _ = call(t, srv, "GET", "/api/v1/knots/sky-hook/handout.pdf", "")
 	assert.Equal(t, 404, res.StatusCode)
+}
+
+func TestAKnotDrawnUp(t *testing.T) {
+	srv := start(t)
+	_, plain := call(t, srv, "GET", "/api/v1/knots/bowline/snug.svg", "")
+	_, laid := call(t, srv, "GET", "/api/v1/knots/bowline/snug.svg?look=laid", "")
+	assert.Greater(t, len(laid), len(plain), "its make shows")
+	_, numbered := call(t, srv, "GET", "/api/v1/knots/bowline/snug.svg?checks=true", "")
+	assert.Equal(t, 4, strings.Count(numbered, "<circle"), "a number for each check")
+	_, line := call(t, srv, "GET", "/api/v1/knots/rolling-hitch/snug.svg?line=true", "")
+	box := regexp.MustCompile(`viewBox="\S+ (-?[.0-9]+) \S+ ([.0-9]+)"`).FindStringSubmatch(line)
+	require.Len(t, box, 3)
+	top, err := strconv.ParseFloat(box[1], 64)
+	require.NoError(t, err)
+	high, err := strconv.ParseFloat(box[2], 64)
+	require.NoError(t, err)
+	assert.InDelta(t, high/2, -top, 0.02, "the line leaves at half the height")
+	res, text := call(t, srv, "GET", "/api/v1/knots/bowline/snug.svg?look=wool", "")
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Contains(t, text, "look")
+	res, text = call(t, srv, "GET", "/api/v1/knots/slim-beauty/snug", "")
+	assert.Equal(t, 404, res.StatusCode)
+	assert.Contains(t, text, "wraps", "why not")
+	_, text = call(t, srv, "GET", "/api/v1/knots/reef-knot", "")
+	var page api.KnotPage
+	require.NoError(t, json.Unmarshal([]byte(text), &page))
+	require.NotNil(t, page.Snug)
+	assert.InDelta(t, page.Snug.Ropes[0].Consumed, page.Uses.Diameters, 0.1)
+	assert.Equal(t, 20.0, page.Uses.Remembered)
+	assert.Len(t, page.Left.Steps, len(page.Steps))
+	assert.NotEqual(t, page.Steps, page.Left.Steps, "left over right for the other hand")
 }
 
 func TestDrill(t *testing.T) {

@@ -12,6 +12,7 @@ import (
 
 	"oarweed/catalogue"
 	"oarweed/core/shape/draw"
+	"oarweed/core/snug"
 	"oarweed/internal/export"
 )
 
@@ -47,6 +48,22 @@ func TestPNG(t *testing.T) {
 	// The hole of the shaft is open: its left part shows the paper.
 	box := img.Bounds()
 	assert.NotEqual(t, color.RGBA{0xa9, 0xb3, 0xad, 255}, color.RGBAModel.Convert(img.At(box.Dx()*693/1000, box.Dy()*54/100)))
+}
+
+// A figure of a knot drawn up has its colours by short names and goes from place to place.
+func TestPNGOfAKnotDrawnUp(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	up, err := c.Snug("clove-hitch")
+	require.NoError(t, err)
+	out, err := export.PNG(up.SVG(up.Last(), snug.View{Look: snug.LookLaid}, "Clove hitch"), 600)
+	require.NoError(t, err)
+	img, err := png.Decode(bytes.NewReader(out))
+	require.NoError(t, err)
+	amber := shares(img, func(r, g, b int) bool { return r > 190 && g > 120 && g < 180 && b < 100 })
+	steel := shares(img, func(r, g, b int) bool { return r > 150 && r < 190 && g > r && b > 150 && b < 190 })
+	assert.Greater(t, amber, 0.05, "the rope is there at its full width")
+	assert.Greater(t, steel, 0.1, "and the post")
 }
 
 func TestPNGRefuses(t *testing.T) {
