@@ -4,7 +4,7 @@ import { afterEach, expect, it, vi } from "vitest";
 import { system } from "../ui/theme";
 import { firstRig } from "./document";
 import { Editor } from "./editor";
-import type { Phrase } from "./phrases";
+import type { Phrase } from "./phrase";
 
 const load: Phrase = {
   id: "load",

@@ -4,7 +4,7 @@ import { ApiError, type Rig } from "../api/client";
 import { readQuantity } from "../api/hooks";
 import { Press } from "../ui/button";
 import { bareUnit, capital, liked } from "../ui/format";
-import type { Phrase } from "./phrases";
+import type { Phrase } from "./phrase";
 
 type Props = {
   phrase: Phrase;

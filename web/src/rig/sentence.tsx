@@ -2,7 +2,7 @@ import { Box, chakra } from "@chakra-ui/react";
 import { Fragment, type KeyboardEvent } from "react";
 import type { Rig } from "../api/client";
 import { Editor, typedAhead } from "./editor";
-import type { Phrase } from "./phrases";
+import type { Phrase } from "./phrase";
 
 type Props = {
   parts: (string | Phrase)[];
