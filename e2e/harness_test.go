@@ -178,6 +178,11 @@ func (p *page) see(css, words string) {
 func (p *page) until(js, what string) {
 	p.t.Helper()
 	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](js, chromedp.WithPollingTimeout(patience)))
+	// A page that was just being left has no context any more: the next one is asked.
+	for k := 0; k < 5 && err != nil && strings.Contains(err.Error(), "Cannot find context"); k++ {
+		time.Sleep(200 * time.Millisecond)
+		_, err = chromedp.Run(p.ctx, chromedp.Poll[bool](js, chromedp.WithPollingTimeout(patience)))
+	}
 	if err != nil {
 		text, _ := chromedp.Run(p.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 3000)`))
 		require.NoError(p.t, err, "waiting for %s; the page says:\n%s", what, text)
