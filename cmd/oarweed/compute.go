@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"oarweed/core/cover"
 	"oarweed/core/lesson"
 	"oarweed/core/practice"
 	"oarweed/core/problem"
@@ -151,6 +152,27 @@ func (cutCommand) Run(e *env) error {
 	}
 	c, err := q.Cut()
 	return e.show(c, err)
+}
+
+type knotsCommands struct {
+	Cover knotsCover `cmd:"" help:"Find the fewest knots that do the jobs read from standard input."`
+}
+
+type knotsCover struct{ doctrines }
+
+func (k knotsCover) Run(e *env) error {
+	var q struct {
+		Jobs []cover.Job `json:"jobs"`
+	}
+	if err := (problem.Form{A: "a list of jobs", Most: 1 << 20, Fix: `send {"jobs":[{"task":"moor","fitting":"cleat","material":"polyester"}]}`}).Decode(e.in, &q); err != nil {
+		return err
+	}
+	s, err := school(e, k.School)
+	if err != nil {
+		return err
+	}
+	out, err := cover.Fewest(s.Trade(), q.Jobs)
+	return e.show(out, err)
 }
 
 type towCommand struct{ app.TowQuery }

@@ -130,6 +130,22 @@ func TestSnug(t *testing.T) {
 	}
 }
 
+func TestFewestKnotsForJobs(t *testing.T) {
+	doc, _, err := oarweed(t, `{"jobs":[{"task":"moor","fitting":"cleat","material":"polyester"},{"task":"reef"},{"task":"moor","fitting":"ring","material":"wire"}]}`, "knots", "cover")
+	require.NoError(t, err)
+	var got []any
+	for _, k := range doc["knots"].([]any) {
+		got = append(got, k.(map[string]any)["knot"])
+	}
+	assert.ElementsMatch(t, []any{"cleat-hitch", "reef-knot"}, got)
+	assert.Equal(t, []any{map[string]any{"task": "moor", "fitting": "ring", "material": "wire"}}, doc["uncovered"])
+	for _, bad := range []string{`{"jobs":[{"task":"kite"}]}`, `{"tasks":[]}`, `[`} {
+		doc, _, err := oarweed(t, bad, "knots", "cover")
+		assert.ErrorIs(t, err, errShown, bad)
+		assert.NotEmpty(t, doc["fields"], bad)
+	}
+}
+
 func TestUnknownCommand(t *testing.T) {
 	doc, out, err := oarweed(t, "", "splice")
 	assert.ErrorIs(t, err, errShown)
