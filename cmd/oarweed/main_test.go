@@ -130,6 +130,14 @@ func TestSnug(t *testing.T) {
 	}
 }
 
+func TestTurnsOfAReefKnot(t *testing.T) {
+	doc, _, err := oarweed(t, "", "shape", "turns", "granny")
+	require.NoError(t, err)
+	assert.Equal(t, []any{6.0, 4.0}, []any{doc["sum"], doc["fields"]})
+	_, _, err = oarweed(t, "", "shape", "turns", "bowline")
+	assert.ErrorIs(t, err, errShown)
+}
+
 func TestFewestKnotsForJobs(t *testing.T) {
 	doc, _, err := oarweed(t, `{"jobs":[{"task":"moor","fitting":"cleat","material":"polyester"},{"task":"reef"},{"task":"moor","fitting":"ring","material":"wire"}]}`, "knots", "cover")
 	require.NoError(t, err)

@@ -2,10 +2,12 @@ package main
 
 import (
 	"fmt"
+	"slices"
 
 	"oarweed/core/problem"
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
+	"oarweed/core/shape/roll"
 	"oarweed/core/shape/tangle"
 	"oarweed/core/trade"
 	"oarweed/internal/export"
@@ -16,6 +18,7 @@ type shapeCommands struct {
 	Draw       shapeDraw       `cmd:"" help:"Draw a knot or a faulty form."`
 	Sheet      shapeSheet      `cmd:"" help:"Write every drawing on one page of HTML, for a person to look at."`
 	Invariants shapeInvariants `cmd:"" help:"Give the invariants of every closure."`
+	Turns      shapeTurns      `cmd:"" help:"Count which way the ropes of reef, granny, thief or grief turn at their crossings."`
 }
 
 // drawn names a drawing.
@@ -46,6 +49,24 @@ func (s shapeInvariants) Run(e *env) error {
 		ID       string           `json:"id"`
 		Closures []tangle.Closure `json:"closures"`
 	}{s.Knot, tangle.Of(sh)}, nil)
+}
+
+type shapeTurns struct{ drawn }
+
+func (s shapeTurns) Run(e *env) error {
+	c, err := e.trade()
+	if err != nil {
+		return err
+	}
+	if !slices.Contains(roll.Joins, s.Knot) {
+		return problem.New("knot", fmt.Sprintf("of %q it says nothing that is known to be true", s.Knot), fmt.Sprintf("take one of %v", roll.Joins))
+	}
+	sh, err := s.shape(c)
+	if err != nil {
+		return err
+	}
+	out, err := roll.Of(sh)
+	return e.show(out, err)
 }
 
 type shapeCheck struct {
