@@ -155,6 +155,14 @@ type Knot struct {
 	Shape string `json:"-" yaml:"-"`
 }
 
+// BulkTag is the evidence of Bulk: computed where it was drawn up in space, else memory.
+func (k *Knot) BulkTag() evidence.Tag {
+	if k.Remembered > 0 {
+		return evidence.Computed
+	}
+	return evidence.Memory
+}
+
 // Uses is the line a knot takes up: so many of its diameters, and so many turns
 // round the object.
 type Uses struct {

@@ -66,17 +66,13 @@ func (s *solver) touches() (touched, knotted []bool) {
 		touched[i] = true
 		knotted[i] = knotted[i] || rope
 	}
+	var m meeting
 	for _, pr := range s.pairs {
 		a, b := s.seg[pr[0]], s.seg[pr[1]]
 		if s.strands[a.strand].Peg || s.strands[b.strand].Peg {
 			continue
 		}
-		u, v, d := closest(s.x[a.a], s.x[a.b], s.x[b.a], s.x[b.b])
-		l := r3.Norm(d)
-		if l > touching*s.apart(a, b) {
-			continue
-		}
-		if s.beside(a, b, u, v, d, l, total) {
+		if !s.meet(pr, touching, total, &m) {
 			continue
 		}
 		ropes := !s.strands[a.strand].Fixed && !s.strands[b.strand].Fixed

@@ -209,11 +209,11 @@ func (s *solver) list() {
 	total := s.arcs()
 	s.pairs = s.pairs[:0]
 	for i := range s.seg {
-		a := s.seg[i]
+		a := &s.seg[i]
 		ma := mid(s.x[a.a], s.x[a.b])
 		la := norm(r3.Sub(s.x[a.b], s.x[a.a]))
 		for j := i + 1; j < len(s.seg); j++ {
-			b := s.seg[j]
+			b := &s.seg[j]
 			if s.strands[a.strand].Fixed && s.strands[b.strand].Fixed {
 				continue
 			}
@@ -240,12 +240,12 @@ func (s *solver) list() {
 func mid(a, b r3.Vec) r3.Vec { return r3.Scale(0.5, r3.Add(a, b)) }
 
 // apart is the distance that the axes of two segments keep.
-func (s *solver) apart(a, b segment) float64 {
+func (s *solver) apart(a, b *segment) float64 {
 	return (s.strands[a.strand].D + s.strands[b.strand].D) / 2
 }
 
 // far reports that two segments cannot touch, by their first nodes alone.
-func (s *solver) far(a, b segment, want float64) bool {
+func (s *solver) far(a, b *segment, want float64) bool {
 	d := s.x[a.a]
 	e := s.x[b.a]
 	x, y, z := d.X-e.X, d.Y-e.Y, d.Z-e.Z
@@ -257,7 +257,7 @@ func (s *solver) far(a, b segment, want float64) bool {
 // lie so near along it that they do not touch each other as two turns do: nearer than a
 // half turn of the tightest bend never, a little farther only where the chord d between
 // them, of length l, stands square on both.
-func (s *solver) beside(a, b segment, u, v float64, d r3.Vec, l float64, total []float64) bool {
+func (s *solver) beside(a, b *segment, u, v float64, d r3.Vec, l float64, total []float64) bool {
 	if a.strand != b.strand {
 		return false
 	}
@@ -470,24 +470,37 @@ func (s *solver) bend(a, i, b int, most float64) {
 	s.x[b] = r3.Add(s.x[b], r3.Scale(s.inv[b]/2, c))
 }
 
+// meeting of two segments: where on each, the vector between and its length, and how long it
+// should be.
+type meeting struct {
+	a, b          *segment
+	u, v, l, want float64
+	d             r3.Vec
+}
+
+// meet says where a pair is nearest, if that is within so many times the distance it should be
+// and they do not merely follow one another along a strand.
+func (s *solver) meet(pr [2]int32, within float64, total []float64, m *meeting) bool {
+	m.a, m.b = &s.seg[pr[0]], &s.seg[pr[1]]
+	m.want = s.apart(m.a, m.b)
+	if s.far(m.a, m.b, within*m.want) {
+		return false
+	}
+	m.u, m.v, m.d = closest(s.x[m.a.a], s.x[m.a.b], s.x[m.b.a], s.x[m.b.b])
+	m.l = norm(m.d)
+	return m.l <= within*m.want && !s.beside(m.a, m.b, m.u, m.v, m.d, m.l, total)
+}
+
 // contacts pushes tubes apart, and holds ropes by friction where they press on one another.
 // It notes how near they had come.
 func (s *solver) contacts(total []float64) {
+	var m meeting
 	for _, pr := range s.pairs {
-		a, b := s.seg[pr[0]], s.seg[pr[1]]
-		want := s.apart(a, b)
-		if s.far(a, b, want) {
+		if !s.meet(pr, 1, total, &m) {
 			continue
 		}
-		u, v, d := closest(s.x[a.a], s.x[a.b], s.x[b.a], s.x[b.b])
-		l := norm(d)
-		if l >= want || l == 0 {
-			continue
-		}
-		if s.beside(a, b, u, v, d, l, total) {
-			continue
-		}
-		if s.gap = min(s.gap, l/want); s.Blind {
+		a, b, u, v, d, l, want := m.a, m.b, m.u, m.v, m.d, m.l, m.want
+		if s.gap = min(s.gap, l/want); s.Blind || l == 0 {
 			continue
 		}
 		w := [4]float64{1 - u, u, 1 - v, v}
@@ -578,22 +591,10 @@ func norm(v r3.Vec) float64 { return math.Sqrt(v.X*v.X + v.Y*v.Y + v.Z*v.Z) }
 func (s *solver) measure() {
 	total := s.arcs()
 	s.gap = math.Inf(1)
+	var m meeting
 	for _, pr := range s.pairs {
-		a, b := s.seg[pr[0]], s.seg[pr[1]]
-		want := s.apart(a, b)
-		if s.far(a, b, want) {
-			continue
-		}
-		u, v, d := closest(s.x[a.a], s.x[a.b], s.x[b.a], s.x[b.b])
-		l := norm(d)
-		if l > want {
-			continue
-		}
-		if s.beside(a, b, u, v, d, l, total) {
-			continue
-		}
-		if l/want < s.gap {
-			s.gap, s.worst = l/want, mid(s.x[a.a], s.x[b.a])
+		if s.meet(pr, 1, total, &m) && m.l/m.want < s.gap {
+			s.gap, s.worst = m.l/m.want, mid(s.x[m.a.a], s.x[m.b.a])
 		}
 	}
 	if math.IsInf(s.gap, 1) {

@@ -108,7 +108,9 @@ type Choice struct {
 	ConsumesM   float64 `json:"consumes_m" doc:"what the line is shorter by once it is cut off, m"`
 	TailM       float64 `json:"tail_m" doc:"end that stays while it is used, before trimming, m"`
 	LeftOnMM    float64 `json:"left_on_mm,omitempty" doc:"end left on after trimming, mm"`
-	BulkMM      float64 `json:"bulk_mm" doc:"how thick it is when drawn up, mm"`
+	// BulkTag is computed where it is drawn up in space, else memory.
+	BulkTag evidence.Tag `json:"bulk_tag" enum:"computed,memory"`
+	BulkMM  float64      `json:"bulk_mm" doc:"how thick it is when drawn up, mm"`
 	// Backup is the knot that backs its end up here.
 	Backup string `json:"backup,omitempty"`
 	Wraps  int    `json:"wraps,omitempty"`
@@ -265,7 +267,7 @@ func choiceOf(c *trade.Catalogue, x rank.Ranked) Choice {
 			Utilisation: 1 / s.Margin, Margin: s.Margin, Times: s.Times, New: s.New, Word: say.Strength(x.Verdict)},
 		But: reasons(x.But), Dry: holdOf(x.Rig, x.Dry, k, critical), Wet: holdOf(x.Rig, x.Wet, k, critical), ReleaseHow: k.Release.How, ReleaseWord: say.Release(k),
 		LettingGo: say.LettingGo(x.LettingGo), Seconds: evidence.Figure{Interval: x.Size.Seconds, Unit: evidence.Second, Tag: k.Seconds.Tag, Source: k.Seconds.Source},
-		NeedsM: x.Size.Needs.M(), ConsumesM: x.Size.Consumes.M(), TailM: x.Size.Tail.M(), LeftOnMM: x.Size.LeftOn.MM(), BulkMM: x.Size.Bulk.MM(),
+		NeedsM: x.Size.Needs.M(), ConsumesM: x.Size.Consumes.M(), TailM: x.Size.Tail.M(), LeftOnMM: x.Size.LeftOn.MM(), BulkMM: x.Size.Bulk.MM(), BulkTag: k.BulkTag(),
 		Wraps: x.Size.Wraps, WrapsOther: x.Size.WrapsOther, WrapsShort: x.Size.Short, Says: say.Verdict(x.Verdict), Flags: say.Flags(x.Verdict), Cautions: c.CautionsOf(k)}
 	if x.Rig.JoinsTwo() {
 		out.NeedsOtherM = x.Size.NeedsOther.M()

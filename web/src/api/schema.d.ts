@@ -1531,6 +1531,8 @@ export interface components {
              * @description how thick it is when drawn up, mm
              */
             bulk_mm: number;
+            /** @enum {string} */
+            bulk_tag: "computed" | "memory";
             but: components["schemas"]["Reason"][];
             cautions: components["schemas"]["RigCaution"][];
             /**

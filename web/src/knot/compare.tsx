@@ -8,13 +8,12 @@ import { q } from "../api/queries";
 import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
 import { Drawing, type Look } from "../ui/drawing";
-import { Evidence } from "../ui/evidence";
+import { Evidence, inSpace } from "../ui/evidence";
 import { capital, length, range, seconds } from "../ui/format";
 import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { Pick } from "../ui/pick";
-import { inSpace } from "./numbers";
 
 /** Two knots side by side. */
 export function CompareView() {

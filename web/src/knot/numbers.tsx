@@ -1,7 +1,7 @@
 import { Box, Flex } from "@chakra-ui/react";
 import type { KnotPage, Schemas } from "../api/client";
 import { useCatalogue } from "../api/hooks";
-import { Evidence } from "../ui/evidence";
+import { Evidence, inSpace } from "../ui/evidence";
 import { range, seconds } from "../ui/format";
 
 type Names = (id: string) => string;
@@ -9,11 +9,6 @@ type Names = (id: string) => string;
 function materials(e: { materials?: string[] }, name: Names): string {
   return e.materials?.length ? ` in ${e.materials.map(name).join(", ")}` : "";
 }
-
-export const inSpace: { tag: Schemas["EvidenceFigure"]["tag"]; source: string } = {
-  tag: "computed",
-  source: "drawn up in space, our own model: smooth rope that does not squeeze",
-};
 
 /** The figures of a knot, each with its evidence. */
 export function Numbers({ knot }: { knot: KnotPage }) {

@@ -65,6 +65,8 @@ const choice = (knot: string, name: string, more: object = {}): Choice =>
     needs_m: 0.65,
     tail_m: 0.1,
     consumes_m: 0.55,
+    bulk_mm: 40,
+    bulk_tag: "computed",
     wraps: 4,
     wraps_short: 2,
     per_wrap: { low: 0.05, likely: 0.1, high: 0.2 },

@@ -191,7 +191,7 @@ function Facts({ choice: c, answer }: { choice: Choice; answer: Answer }) {
           <Evidence
             bare
             tag="computed"
-            source="the larger of what the fingers need (common practice, no source) and the line in the knot, round the object, and the usual tail (our estimates), a backup included where people depend on it"
+            source="the larger of what the fingers need (common practice, no source) and the line in the knot (drawn up in space where that is worked out, else our estimate), round the object, and the usual tail, a backup included where people depend on it"
           />
         </>,
       )}

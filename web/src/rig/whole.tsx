@@ -73,7 +73,7 @@ export function WholeRig({ whole, fishing }: { whole: Whole; fishing: boolean })
         ))}
         <Evidence
           tag="computed"
-          source="line in the knots (our estimates), round the objects, and the shortest tails (common practice, no source)"
+          source="line in the knots (drawn up in space where that is worked out, else our estimates), round the objects, and the shortest tails (common practice, no source)"
         />
       </Sheet>
     </Flex>

@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Answer, Choice, Rig } from "../api/client";
 import { useLasting } from "../api/hooks";
 import { q } from "../api/queries";
-import { Evidence } from "../ui/evidence";
+import { Evidence, inSpace } from "../ui/evidence";
 import { capital, force, length, range, reach, seconds, short } from "../ui/format";
 import { Outcome } from "./whole";
 
@@ -54,12 +54,19 @@ function Facts({ choice: c, fishing }: { choice: Choice; fishing: boolean }) {
         {reach(c.consumes_m)} each time it is cut off
         <Evidence
           tag="computed"
-          source="the line in the knot and round the object (our estimates) and the end that is left on"
+          source="the line in the knot (drawn up in space where that is worked out, else our estimate), round the object, and the end that is left on"
         />
       </Fact>
       <Fact name="Drawn up">
         about {length(c.bulk_mm)} thick
-        <Evidence tag="memory" source="how thick it draws up, in diameters of its line: our own estimate" />
+        <Evidence
+          tag={c.bulk_tag}
+          source={
+            c.bulk_tag === "computed"
+              ? inSpace.source
+              : "how thick it draws up, in diameters of its line: our own estimate"
+          }
+        />
       </Fact>
       <Fact name="Tied in">
         {range(c.seconds, seconds)}

@@ -4,6 +4,12 @@ import type { Figure } from "../api/client";
 
 type Tag = Figure["tag"];
 
+/** Of what is measured on a knot drawn up. */
+export const inSpace = {
+  tag: "computed" as const,
+  source: "drawn up in space, our own model: smooth rope that does not squeeze",
+};
+
 const words: Record<Tag, { mark: string; meaning: string }> = {
   published: { mark: "■", meaning: "Published: from the source named here." },
   computed: { mark: "◆", meaning: "Computed by Oarweed from stated inputs." },
