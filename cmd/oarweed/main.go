@@ -33,6 +33,7 @@ type commands struct {
 	Hold      holdCommand      `cmd:"" help:"Say what hand holds a load by a hitch or by so many turns."`
 	Shackle   shackleCommand   `cmd:"" help:"List clamps and stoppers of a soft shackle."`
 	Tow       towCommand       `cmd:"" help:"Say where a tow line is made fast for the length a rider wants."`
+	Name      nameCommand      `cmd:"" help:"Name a knot from a tracing of it, read from standard input."`
 	Knots     knotsCommands    `cmd:"" help:"Say which knots to learn."`
 	Practice  practiceCommands `cmd:"" help:"Say what practice is due."`
 	Lesson    lessonCommands   `cmd:"" help:"Plan a lesson."`

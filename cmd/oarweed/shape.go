@@ -9,6 +9,7 @@ import (
 	"oarweed/core/shape/draw"
 	"oarweed/core/shape/roll"
 	"oarweed/core/shape/tangle"
+	"oarweed/core/shape/trace"
 	"oarweed/core/trade"
 	"oarweed/internal/export"
 )
@@ -161,4 +162,19 @@ func (shapeSheet) Run(e *env) error {
 		fmt.Fprintf(e.out, "<figure><figcaption>%s</figcaption>%s</figure>\n", id, draw.SVG(sh, draw.Options{Step: -1, Look: draw.LookLaid, Title: id}))
 	}
 	return nil
+}
+
+type nameCommand struct{}
+
+func (nameCommand) Run(e *env) error {
+	var t trace.Trace
+	if err := (problem.Form{A: "a tracing", Most: 1 << 20, Fix: `send {"ropes":[{"points":[[0,0],[4,0],[4,3],[2,-2]]}],"over":[[0,2,0,0]]}`}).Decode(e.in, &t); err != nil {
+		return err
+	}
+	c, err := e.trade()
+	if err != nil {
+		return err
+	}
+	found, err := c.NameTied(t)
+	return e.show(map[string]any{"matches": found}, err)
 }

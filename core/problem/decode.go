@@ -36,7 +36,10 @@ func (f Form) Decode(r io.Reader, v any) error {
 	err = dec.Decode(v)
 	var syntax *json.SyntaxError
 	var kind *json.UnmarshalTypeError
+	var said *Error
 	switch {
+	case errors.As(err, &said):
+		return err
 	case err == nil && dec.More():
 		return New("", "there is more after the end of the "+bare, "send one "+bare+" at a time")
 	case err == nil:

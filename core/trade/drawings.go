@@ -10,6 +10,7 @@ import (
 	"oarweed/core/shape"
 	"oarweed/core/shape/source"
 	"oarweed/core/shape/space"
+	"oarweed/core/shape/trace"
 	"oarweed/core/snug"
 )
 
@@ -39,6 +40,8 @@ type Drawings struct {
 	snug   map[string]func() (*snug.Built, error)
 	// on keeps the drawings on other objects, by id and form, once they are asked for.
 	on sync.Map
+	// tracings are all drawings as they would be traced, worked out when one is first named.
+	tracings func() (*trace.Index, error)
 }
 
 // NewDrawings makes drawings known by their sources.
@@ -59,6 +62,7 @@ func NewDrawings(src DrawingSources) *Drawings {
 	for id := range src.DrillNames {
 		d.drills[id] = sync.OnceValues(func() (*namedDrill, error) { return d.newDrill(id) })
 	}
+	d.tracings = sync.OnceValues(func() (*trace.Index, error) { return trace.NewIndex(d.DrawingIDs(), d.Drawing) })
 	return d
 }
 

@@ -28,7 +28,7 @@ import (
 // Mechanism: everything under /api/ needs a session, but signing in, joining and asking
 // who one is. An instructor signs in with a passphrase (argon2id), which is set once, with
 // a code that the terminal shows. A learner joins with a code of the lesson, of 40 random
-// bits, and reaches the catalogue, drawings, drills and what is his own, nothing else.
+// bits, and reaches the catalogue, drawings, drills, the naming of what he tied and what is his own, nothing else.
 // Tries are limited per address. The session's cookie is HttpOnly and SameSite=Strict,
 // Secure under TLS, and renewed when somebody signs in.
 //
@@ -88,7 +88,7 @@ func accessOf(ctx context.Context) *Access {
 // use beside them: no record of anybody, only the catalogue and what is drawn from it.
 var (
 	open        = []string{"GET /session", "POST /session", "POST /session/setup", "POST /join", "GET /openapi.json"}
-	forLearners = []string{"DELETE /session", "GET /catalogue", "GET /knots", "GET /faults", "GET /me", "POST /me/attempts", "GET /doctrines", "GET /quantity", "GET /method", "GET /qr.svg"}
+	forLearners = []string{"DELETE /session", "GET /catalogue", "GET /knots", "POST /knots/traced", "GET /faults", "GET /me", "POST /me/attempts", "GET /doctrines", "GET /quantity", "GET /method", "GET /qr.svg"}
 )
 
 // permits reports whether a request is for one of the operations.

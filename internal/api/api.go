@@ -63,6 +63,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	knots(a)
 	drawnUpKnots(a)
 	drills(a)
+	traces(a)
 	jobs(a)
 	cards(a)
 	rigs(a)

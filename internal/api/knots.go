@@ -17,6 +17,7 @@ import (
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
 	"oarweed/core/shape/drill"
+	"oarweed/core/shape/trace"
 	"oarweed/core/snug"
 	"oarweed/core/trade"
 	"oarweed/internal/export"
@@ -323,5 +324,33 @@ func drills(a huma.API) {
 			}
 			v, err := of(ctx).Trade().Verdict(in.ID, set)
 			return answered(ctx, v, err)
+		})
+}
+
+// Traced is what a tracing is found to be, and where its strands cross.
+type Traced struct {
+	Meetings []trace.Meeting `json:"meetings" nullable:"false" doc:"every crossing, and what is said of it"`
+	// Left is how many crossings are not marked yet; until all are, there is no match.
+	Left    int          `json:"left" doc:"crossings not marked yet"`
+	Matches []trade.Tied `json:"matches" nullable:"false" doc:"best first; none if it is no knot here"`
+}
+
+func traces(a huma.API) {
+	huma.Register(a, op("knots", "trace", http.MethodPost, "/knots/traced", "Which knot a tracing is of, or which fault of one"),
+		func(ctx context.Context, in *struct{ Body trace.Trace }) (*body[Traced], error) {
+			meets, err := in.Body.Meetings()
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			out := Traced{Meetings: append([]trace.Meeting{}, meets...), Matches: []trade.Tied{}}
+			for _, m := range meets {
+				if m.Over == "" {
+					out.Left++
+				}
+			}
+			if out.Left == 0 && len(meets) > 0 {
+				out.Matches, err = of(ctx).Trade().NameTied(in.Body)
+			}
+			return answered(ctx, out, err)
 		})
 }

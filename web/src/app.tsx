@@ -19,6 +19,7 @@ const JobView = lazy(() => import("./jobs/view").then((m) => ({ default: m.JobVi
 const CompareView = lazy(() => import("./knot/compare").then((m) => ({ default: m.CompareView })));
 const DoctrinesView = lazy(() => import("./doctrines/view").then((m) => ({ default: m.DoctrinesView })));
 const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
+const NameView = lazy(() => import("./knot/name").then((m) => ({ default: m.NameView })));
 const MethodView = lazy(() => import("./method/view").then((m) => ({ default: m.MethodView })));
 const SayingsView = lazy(() => import("./method/sayings").then((m) => ({ default: m.SayingsView })));
 const ShowView = lazy(() => import("./knot/show").then((m) => ({ default: m.ShowView })));
@@ -65,6 +66,7 @@ export function App() {
   useKey("jobs", () => go("/jobs"));
   useKey("teach", () => go("/teach"));
   useKey("log", () => go("/log"));
+  useKey("name", () => go("/knots/name"));
   useKey("sun", () => setLight(light === "sun" ? "day" : "sun"));
   useKey("help", () => setHelp(true));
   useKey("find", () => setFind(true));
@@ -82,6 +84,7 @@ export function App() {
           <Routes>
             <Route path="/" element={<RigView />} />
             <Route path="/knots" element={<KnotList />} />
+            <Route path="/knots/name" element={<NameView />} />
             <Route path="/knots/:id" element={<KnotView />} />
             <Route path="/knots/:id/drill" element={<DrillView />} />
             <Route path="/knots/:id/show" element={<ShowView />} />

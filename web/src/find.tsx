@@ -113,6 +113,20 @@ export function FindSheet({ close }: { close: () => void }) {
           if (e.key === "Enter" && first) open(first);
         }}
       />
+      {!typed.trim() && (
+        <Row
+          type="button"
+          onClick={() => {
+            close();
+            go("/knots/name");
+          }}
+        >
+          <Box>
+            <strong>Name what you tied</strong>
+            <Box fontSize="sm">Trace it over a photo, and be told which knot it is</Box>
+          </Box>
+        </Row>
+      )}
       {label && (
         <Row
           type="button"

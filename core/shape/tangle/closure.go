@@ -47,6 +47,20 @@ func Diagrams(k Strands, ropes int, object Outline) []Diagram {
 	return out
 }
 
+// Both closes a knot as a whole and each of its ropes by itself, every time in front and
+// behind.
+func Both(k Strands, ropes int, object Outline) []Diagram {
+	all := append(plans(ropes, object), partPlans(ropes, object, nil)...)
+	if ropes == 2 {
+		all = append(all, behind(plans(ropes, object))...)
+	}
+	out := make([]Diagram, len(all))
+	for i, p := range all {
+		out[i] = closed(k, p)
+	}
+	return out
+}
+
 // Strands is a knot whose open ends can be closed.
 type Strands interface {
 	// Strand gives a rope or the axis of a bar as a polygon.
@@ -180,12 +194,14 @@ type Vertex struct {
 // Diagram is a set of closed polygons with a rule for over and under.
 type Diagram struct {
 	Strands
+	// Name of the rule by which it is closed.
+	Name  string
 	comps [][]Vertex
 }
 
 // closed closes the ends of a knot as planned.
 func closed(k Strands, p plan) Diagram {
-	d := Diagram{Strands: k}
+	d := Diagram{Strands: k, Name: p.name}
 	arc := 0
 	for _, refs := range p.components {
 		var poly []Vertex

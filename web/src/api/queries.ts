@@ -172,6 +172,13 @@ export const q = {
       ...forGood,
     }),
 
+  traced: (tracing: Schemas["TraceTrace"]) =>
+    queryOptions({
+      queryKey: [...q.taught(), "traced", tracing],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/knots/traced", { body: tracing, signal })),
+      ...worked,
+    }),
+
   answer: (rig: Rig) =>
     queryOptions({
       queryKey: [...q.taught(), "answer", rig],

@@ -505,6 +505,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/knots/traced": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which knot a tracing is of, or which fault of one */
+        post: operations["trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/knots/{id}": {
         parameters: {
             query?: never;
@@ -3063,6 +3080,37 @@ export interface components {
             /** Format: double */
             want_m: number;
         };
+        TraceMeeting: {
+            a: number[];
+            b: number[];
+            /** @enum {string} */
+            over?: "a" | "b";
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        TraceRope: {
+            closed?: boolean;
+            points: (number[] | null)[];
+        };
+        TraceTrace: {
+            /** Format: int64 */
+            object?: number;
+            over: (number[] | null)[];
+            ropes: components["schemas"]["TraceRope"][];
+        };
+        Traced: {
+            /**
+             * Format: int64
+             * @description crossings not marked yet
+             */
+            left: number;
+            /** @description best first; none if it is no knot here */
+            matches: components["schemas"]["TradeTied"][];
+            /** @description every crossing, and what is said of it */
+            meetings: components["schemas"]["TraceMeeting"][];
+        };
         TradeHold: {
             /** @enum {string} */
             class: "holds" | "marginal" | "slips";
@@ -3114,6 +3162,18 @@ export interface components {
         TradeTemplate: {
             id: string;
             rig: components["schemas"]["RigDocument"];
+        };
+        TradeTied: {
+            /** @enum {string} */
+            by: "diagram" | "closures";
+            changes: (number[] | null)[];
+            drawing: string;
+            exchanged?: boolean;
+            fault: string;
+            knot: string;
+            leads?: string;
+            mirror: boolean;
+            name: string;
         };
         TradeVerdict: {
             /** Format: int64 */
@@ -4383,6 +4443,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceTrace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Traced"];
+                };
             };
             /** @description Error */
             default: {

@@ -39,6 +39,9 @@ export function KnotList() {
         <Title>Knots</Title>
         <Flex gap="2" wrap="wrap">
           <Press asChild>
+            <Link to="/knots/name">Name what you tied</Link>
+          </Press>
+          <Press asChild>
             <Link to="/compare">Compare two</Link>
           </Press>
           <Press asChild>

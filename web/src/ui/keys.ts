@@ -9,6 +9,7 @@ export const keys = {
   teach: { key: "t", shown: "t", does: "Teach" },
   log: { key: "l", shown: "l", does: "Log" },
   find: { key: "slash", shown: "/", does: "Find a knot, a task, a job, a fault" },
+  name: { key: "n", shown: "n", does: "Name what you tied" },
   help: { key: "shift+?, ?", shown: "?", does: "This sheet" },
   sun: { key: "s", shown: "s", does: "Full sun on and off" },
   undo: { key: "mod+z", shown: "Ctrl z", does: "On a rig: take the last change back" },
