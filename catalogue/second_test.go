@@ -82,3 +82,42 @@ func TestProofsNameSecondDrawingsThereAre(t *testing.T) {
 		}
 	}
 }
+
+// Which end is which is told by drawing them back, but for those drawings of which ends.yaml
+// says why not; with its ends exchanged a drawing no longer agrees with its model.
+func TestEndsAreTold(t *testing.T) {
+	c := load(t)
+	told := 0
+	for _, id := range c.DrawingIDs() {
+		m, err := c.Model(id)
+		require.NoError(t, err)
+		if m == nil {
+			continue
+		}
+		told++
+		t.Run(id, func(t *testing.T) {
+			t.Parallel()
+			sh, err := c.Drawings.Drawing(id)
+			require.NoError(t, err)
+			want, why := c.Ends(id)
+			assert.Equal(t, want, m.Ends(sh))
+			assert.Equal(t, want == space.Told, why == "")
+		})
+	}
+	assert.Greater(t, told, 55)
+}
+
+// The noose of this stopper once was of the wrong end, and every closed curve agreed.
+func TestTheWrongNooseIsSeen(t *testing.T) {
+	c := load(t)
+	for _, id := range []string{"oystermans-stopper", "bowline", "running-bowline", "round-turn-two-half-hitches", "snell"} {
+		sh, err := c.Drawings.Drawing(id)
+		require.NoError(t, err)
+		m, err := c.Model(id)
+		require.NoError(t, err)
+		for i := range m.Ropes {
+			slices.Reverse(m.Ropes[i])
+		}
+		assert.NotEqual(t, space.Told, m.Ends(sh), "%s with its ends exchanged", id)
+	}
+}

@@ -33,7 +33,7 @@ func Method(c *trade.Catalogue) (string, error) {
 		"Tag":        fmt.Sprintf("%.0f to %.0f N, likely %.0f", tag.Low, tag.High, tag.Likely),
 		"Classes":    classes(),
 		"PriorDraws": hold.PriorDraws, "Draws": hold.Draws,
-		"DrawnUp": drawnUp(c),
+		"DrawnUp": drawnUp(c), "Proven": proven(c),
 		"OneHand": judge.OneHand.String(), "LeastFit": judge.LeastFit, "Made": rank.Made,
 	})
 	return b.String(), err
@@ -59,6 +59,41 @@ func span(i evidence.Interval, format string) string {
 		return fmt.Sprintf(format, i.Likely)
 	}
 	return fmt.Sprintf(format+", "+format+", "+format, i.Low, i.Likely, i.High)
+}
+
+// proven lists what each drawing is held against, and what is left to the eye.
+func proven(c *trade.Catalogue) string {
+	var rows [][]string
+	for _, id := range c.DrawingIDs() {
+		closures := map[string][]string{}
+		for _, p := range c.Proofs(id) {
+			by := "its way of tying"
+			switch {
+			case strings.Contains(p.Origin, "Rolfsen"), strings.Contains(p.Origin, "torus"), strings.Contains(p.Origin, "Hopf"):
+				by = "a table of knots"
+			case strings.Contains(p.Origin, "family identity"):
+				by = "a kindred knot"
+			}
+			closures[by] = append(closures[by], p.Closure)
+		}
+		var values []string
+		for _, by := range []string{"a table of knots", "a kindred knot", "its way of tying"} {
+			if list := closures[by]; list != nil {
+				values = append(values, by+": "+strings.Join(list, ", "))
+			}
+		}
+		second := "every closure"
+		if m, err := c.Model(id); err != nil || m == nil {
+			second = "none"
+		}
+		ends, why := c.Ends(id)
+		said := string(ends)
+		if why != "" {
+			said += ": " + why
+		}
+		rows = append(rows, []string{id, strings.Join(values, "; "), second, said})
+	}
+	return table([]string{"drawing", "closures held against", "second drawing", "which end is which"}, rows)
 }
 
 // drawnUp lists what knots come to when they are drawn up in space, beside what is

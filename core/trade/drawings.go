@@ -29,6 +29,7 @@ type DrawingSources struct {
 	// Proofs are what closures must be, DrillNames what tangles are called.
 	Proofs     map[string][]Proof
 	DrillNames map[string][]DrillName
+	Ends       EndsNot
 }
 
 // Drawings are the drawings of knots and of their faulty forms, laid out when they

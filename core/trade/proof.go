@@ -50,6 +50,7 @@ func (d *Drawings) Prove(id string) error {
 			l.Add(at, fmt.Sprintf("linking numbers are %v, not %v", x.Linking, want.Linking), "the drawing is another knot")
 		}
 	}
+	l.Take(id, sh.Continuous())
 	second, err := d.Model(id)
 	if err != nil {
 		return err
@@ -58,6 +59,27 @@ func (d *Drawings) Prove(id string) error {
 		l.Take("", second.Matches(sh))
 	}
 	return l.Err()
+}
+
+// EndsNot says of which drawings drawing back does not tell the ends, and why.
+type EndsNot struct {
+	Alike map[string]string
+	ByEye map[string]string `yaml:"by_eye"`
+}
+
+// Ends says whether drawing back tells the ends of a drawing, as its second drawing has them,
+// and why not.
+func (d *Drawings) Ends(id string) (space.Ends, string) {
+	if why, ok := d.src.Ends.Alike[id]; ok {
+		return space.Alike, why
+	}
+	if why, ok := d.src.Ends.ByEye[id]; ok {
+		return space.ByEye, why
+	}
+	if d.src.Models[id] == "" {
+		return space.ByEye, "it has no second drawing"
+	}
+	return space.Told, ""
 }
 
 // Model gives the second drawing of a knot, a model in space made from how it is
