@@ -21,7 +21,7 @@ import (
 	"oarweed/core/trade"
 )
 
-//go:embed *.yaml method.md knots shapes second snug starts
+//go:embed *.yaml method.md knots shapes second snug starts words
 var files embed.FS
 
 // Load reads the built-in catalogue.
@@ -36,7 +36,7 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 	c.Knots = make([]*knot.Knot, len(names))
 	into := map[string]any{
 		"materials.yaml": &c.Materials, "surfaces.yaml": &c.Surfaces, "fittings.yaml": &c.Fittings, "tasks.yaml": &c.Tasks,
-		"weights.yaml": &c.Weights, "cautions.yaml": &c.Cautions, "doctrines.yaml": &c.Questions, "kin.yaml": &c.Kin, "sets.yaml": &c.Sets, "lessons.yaml": &c.Lessons,
+		"weights.yaml": &c.Weights, "cautions.yaml": &c.Cautions, "doctrines.yaml": &c.Questions, "kin.yaml": &c.Kin, "sets.yaml": &c.Sets, "lessons.yaml": &c.Lessons, "teaching.yaml": &c.Teaching, "glossary.yaml": &c.Words,
 		"shackle.yaml": &c.Shackle, "procedures.yaml": &c.Procedures, "facts.yaml": &c.Facts, "templates.yaml": &c.Templates,
 		"proofs.yaml": &src.Proofs, "drills.yaml": &src.DrillNames, "ends.yaml": &src.Ends, "dressing.yaml": &src.Dressings,
 	}
@@ -63,6 +63,7 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 		})
 	}
 	src.Shapes, src.Models = texts(f, "shapes", ".knot"), texts(f, "second", ".space")
+	src.Words = texts(f, "words", ".knot")
 	src.Snug = texts(f, "snug", ".json")
 	src.Starts = texts(f, "starts", ".space")
 	all.Wait()

@@ -25,14 +25,14 @@ type Job struct {
 // Chosen is a knot and the jobs that it is learnt for.
 type Chosen struct {
 	Knot   string `json:"knot"`
-	Covers []Job  `json:"covers"`
+	Covers []Job  `json:"covers" nullable:"false"`
 }
 
 // Cover is a smallest set of knots, those that cover most first; Uncovered are the jobs for
 // which the catalogue has no knot.
 type Cover struct {
-	Knots     []Chosen `json:"knots"`
-	Uncovered []Job    `json:"uncovered"`
+	Knots     []Chosen `json:"knots" nullable:"false"`
+	Uncovered []Job    `json:"uncovered" nullable:"false"`
 }
 
 // most is how many jobs can be covered at once: a bit each.

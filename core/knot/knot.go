@@ -148,11 +148,28 @@ type Knot struct {
 	Checks   []string `json:"checks" nullable:"false"`
 	Faults   []Fault  `json:"faults" nullable:"false"`
 	Cautions []string `json:"cautions,omitempty" nullable:"false"`
+	// Told is how a teacher tells it.
+	Told Told `json:"told" yaml:"-"`
 	// Drawing is the id of the drawing that shows it where a doctrine ties it otherwise
 	// than it is usually drawn; else empty.
 	Drawing string `json:"-" yaml:"-"`
 	// Shape is the text of its drawing, empty while it has none.
 	Shape string `json:"-" yaml:"-"`
+}
+
+// Told is how a teacher tells a knot: common practice, no source.
+type Told struct {
+	// Why one would use it and not its neighbour.
+	Why string `json:"why"`
+	// Aid is what to remember the hard move by.
+	Aid string `json:"aid"`
+	// Slips are what beginners get wrong, most often first.
+	Slips []string `json:"slips" nullable:"false"`
+	// Undo says what to do when it has jammed, Try how it is tested before it is trusted.
+	Undo string `json:"undo"`
+	Try  string `json:"try"`
+	// Tools help to tie, set or undo it.
+	Tools []string `json:"tools,omitempty" nullable:"false"`
 }
 
 // BulkTag is the evidence of Bulk: computed where it was drawn up in space, else memory.

@@ -10,17 +10,23 @@ import (
 
 var sides = map[string]string{"left": "right", "right": "left", "clockwise": "anticlockwise", "anticlockwise": "clockwise"}
 
-var side = regexp.MustCompile(`(?i)\b(left|right|clockwise|anticlockwise)\b`)
+var (
+	side = regexp.MustCompile(`(?i)\b(left|right|clockwise|anticlockwise)\b`)
+	// sided is where left and right are sides: an end can also be left over, and be right.
+	sided = regexp.MustCompile(`(?i)\b(?:(?:left|right) over (?:left|right)|(?:to|on|from|toward|towards) (?:the|your) (?:left|right)|(?:left|right) (?:side|leg|hand|horn)|clockwise|anticlockwise)\b`)
+)
 
 // OtherHand says the words of a tying for the other hand: its picture is the mirror image,
 // so left and right, and the two ways round, change places.
 func OtherHand(words string) string {
-	return side.ReplaceAllStringFunc(words, func(w string) string {
-		other := sides[strings.ToLower(w)]
-		if w[0] < 'a' {
-			return Capital(other)
-		}
-		return other
+	return sided.ReplaceAllStringFunc(words, func(phrase string) string {
+		return side.ReplaceAllStringFunc(phrase, func(w string) string {
+			other := sides[strings.ToLower(w)]
+			if w[0] < 'a' {
+				return Capital(other)
+			}
+			return other
+		})
 	})
 }
 
@@ -38,6 +44,12 @@ func OtherHanded(k *knot.Knot) *knot.Knot {
 	for i := range out.Faults {
 		f := &out.Faults[i]
 		f.Name, f.Looks, f.Leads, f.Mend = OtherHand(f.Name), OtherHand(f.Looks), OtherHand(f.Leads), OtherHand(f.Mend)
+	}
+	out.Told = k.Told
+	out.Told.Aid = OtherHand(k.Told.Aid)
+	out.Told.Slips = slices.Clone(k.Told.Slips)
+	for i := range out.Told.Slips {
+		out.Told.Slips[i] = OtherHand(out.Told.Slips[i])
 	}
 	return &out
 }

@@ -18,6 +18,8 @@ import (
 type DrawingSources struct {
 	// Shapes are the sources of drawings, Models those of models in space.
 	Shapes, Models map[string]string
+	// Words are the sources of drawings that explain a word.
+	Words map[string]string
 	// Snug are the knots drawn up, as package snug writes them.
 	Snug map[string]string
 	// Dressings say how hands set a knot, Starts are models in space from which some are
@@ -37,6 +39,7 @@ type DrawingSources struct {
 type Drawings struct {
 	src    DrawingSources
 	shapes map[string]func() (*shape.Shape, error)
+	words  map[string]func() (*shape.Shape, error)
 	drills map[string]func() (*namedDrill, error)
 	snug   map[string]func() (*snug.Built, error)
 	// on keeps the drawings on other objects, by id and form, once they are asked for.
@@ -47,7 +50,7 @@ type Drawings struct {
 
 // NewDrawings makes drawings known by their sources.
 func NewDrawings(src DrawingSources) *Drawings {
-	d := &Drawings{src: src, shapes: map[string]func() (*shape.Shape, error){}, drills: map[string]func() (*namedDrill, error){}, snug: map[string]func() (*snug.Built, error){}}
+	d := &Drawings{src: src, shapes: map[string]func() (*shape.Shape, error){}, words: map[string]func() (*shape.Shape, error){}, drills: map[string]func() (*namedDrill, error){}, snug: map[string]func() (*snug.Built, error){}}
 	for id, text := range src.Shapes {
 		d.shapes[id] = sync.OnceValues(func() (*shape.Shape, error) {
 			sh, err := shape.Load(text)
@@ -56,6 +59,9 @@ func NewDrawings(src DrawingSources) *Drawings {
 			}
 			return sh, err
 		})
+	}
+	for id, text := range src.Words {
+		d.words[id] = sync.OnceValues(func() (*shape.Shape, error) { return shape.Load(text) })
 	}
 	for id, text := range src.Snug {
 		d.snug[id] = sync.OnceValues(func() (*snug.Built, error) { return snug.Read([]byte(text)) })
@@ -138,6 +144,19 @@ func (d *Drawings) DrawingOn(id string, form source.Form) (*shape.Shape, error) 
 		return nil, fmt.Errorf("shapes/%s.knot, else: %w", id, err)
 	}
 	return out, nil
+}
+
+// WordDrawing gives the drawing that explains a word; nil if there is none.
+func (d *Drawings) WordDrawing(id string) (*shape.Shape, error) {
+	load, ok := d.words[id]
+	if !ok {
+		return nil, nil
+	}
+	sh, err := load()
+	if err != nil {
+		return nil, fmt.Errorf("words/%s.knot: %w", id, err)
+	}
+	return sh, nil
 }
 
 // Drawing gives the laid-out shape of a knot, or of a faulty form, by its id; nil

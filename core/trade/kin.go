@@ -21,6 +21,33 @@ type KnotSet struct {
 	Knots []string `json:"knots" nullable:"false"`
 }
 
+// Word is one of the trade's, with a picture where one helps: a drawing of its own, or a knot's.
+type Word struct {
+	ID      string   `json:"id"`
+	Word    string   `json:"word"`
+	Also    []string `json:"also,omitempty" nullable:"false"`
+	Says    string   `json:"says"`
+	Picture string   `json:"picture,omitempty"`
+	Knot    string   `json:"knot,omitempty"`
+}
+
+func (c *Catalogue) checkWords(l *problem.List) {
+	for i, w := range c.Words {
+		at := fmt.Sprintf("glossary.yaml[%d]", i)
+		if w.ID == "" || w.Word == "" || w.Says == "" {
+			l.Add(at, "needs an id, a word and what it says", "fill it in")
+		}
+		if w.Knot != "" && c.Knot(w.Knot) == nil {
+			l.Add(at+".knot", fmt.Sprintf("%q is not a knot here", w.Knot), "use a knot id")
+		}
+		if w.Picture != "" {
+			if sh, err := c.WordDrawing(w.Picture); err != nil || sh == nil {
+				l.Add(at+".picture", fmt.Sprintf("there is no words/%s.knot that can be drawn", w.Picture), "draw it, or drop the field")
+			}
+		}
+	}
+}
+
 // LessonKind is a lesson to begin with.
 type LessonKind struct {
 	ID       string   `json:"id"`

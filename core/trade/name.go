@@ -82,3 +82,11 @@ func (c *Catalogue) doctrineDraws(knot, drawing string) bool {
 	}
 	return false
 }
+
+// NameOfDrawing is the name of what a drawing is of.
+func (c *Catalogue) NameOfDrawing(id string) string {
+	for _, t := range c.drawnBy(id) {
+		return t.Name
+	}
+	return id
+}

@@ -31,6 +31,10 @@ type Catalogue struct {
 	// Sets are named lists of knots, Lessons those to begin with.
 	Sets    []KnotSet
 	Lessons []LessonKind
+	// Teaching is how each knot is told, by id; New puts it into the knots.
+	Teaching map[string]knot.Told
+	// Words are the glossary.
+	Words []Word
 	// Shackle is what a soft shackle can be made of.
 	Shackle Shackle
 	// Procedures are the jobs that are more than a knot.
@@ -61,6 +65,7 @@ func New(c Catalogue) (*Catalogue, error) {
 	if c.Drawings != nil {
 		c.drawnUp(&l)
 	}
+	c.tell(&l)
 	l.Take("", c.Vocabulary.Check())
 	c.Learn()
 	v := c.words()
@@ -79,6 +84,7 @@ func New(c Catalogue) (*Catalogue, error) {
 		c.checkDoctrines(&l)
 		c.checkKin(&l)
 		c.checkSets(&l)
+		c.checkWords(&l)
 		c.checkShackle(&l)
 		c.checkProcedures(&l)
 		c.checkTemplates(&l)
@@ -87,6 +93,24 @@ func New(c Catalogue) (*Catalogue, error) {
 		return nil, err
 	}
 	return c.WithDoctrines(nil)
+}
+
+// slips is how many mistakes of beginners are told of each knot.
+const slips = 3
+
+// tell puts how it is told into each knot.
+func (c *Catalogue) tell(l *problem.List) {
+	for _, k := range c.Knots {
+		k.Told = c.Teaching[k.ID]
+		if t := k.Told; t.Why == "" || t.Aid == "" || t.Undo == "" || t.Try == "" || len(t.Slips) != slips {
+			l.Add("teaching.yaml."+k.ID, "is not told whole", fmt.Sprintf("give why, aid, undo, try and %d slips", slips))
+		}
+	}
+	for id := range c.Teaching {
+		if c.Knot(id) == nil {
+			l.Add("teaching.yaml."+id, "is not a knot here", "use a knot id")
+		}
+	}
 }
 
 // drawnUp puts what is computed of a knot's line and thickness in the place of what is

@@ -64,6 +64,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	drawnUpKnots(a)
 	drills(a)
 	traces(a)
+	lessonsOf(a)
 	jobs(a)
 	cards(a)
 	rigs(a)

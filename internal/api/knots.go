@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"oarweed/core/cover"
 	"oarweed/core/friction"
 	"oarweed/core/knot"
 	"oarweed/core/line"
@@ -17,6 +18,7 @@ import (
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
 	"oarweed/core/shape/drill"
+	"oarweed/core/shape/roll"
 	"oarweed/core/shape/trace"
 	"oarweed/core/snug"
 	"oarweed/core/trade"
@@ -40,6 +42,8 @@ type Catalogue struct {
 	// Sets are named lists of knots, Lessons those to begin with.
 	Sets    []trade.KnotSet    `json:"sets" nullable:"false"`
 	Lessons []trade.LessonKind `json:"lessons" nullable:"false"`
+	// Words are the glossary.
+	Words []trade.Word `json:"words" nullable:"false"`
 	// Hitches are what a hold can be worked out for.
 	Hitches []friction.Choice `json:"hitches" nullable:"false"`
 	// Fields are what a rig says in numbers and words: names, limits, lists of values.
@@ -70,11 +74,12 @@ type Told struct {
 	Steps  []string     `json:"steps" nullable:"false"`
 	Checks []string     `json:"checks" nullable:"false"`
 	Faults []knot.Fault `json:"faults" nullable:"false"`
+	Told   knot.Told    `json:"told"`
 }
 
 func leftOf(k *knot.Knot) Told {
 	k = say.OtherHanded(k)
-	return Told{k.Steps, k.Checks, k.Faults}
+	return Told{k.Steps, k.Checks, k.Faults, k.Told}
 }
 
 // KnotPage is everything about a knot.
@@ -162,7 +167,7 @@ func knots(a huma.API) {
 	huma.Register(a, op("knots", "catalogue", http.MethodGet, "/catalogue", "Materials, fittings, tasks, fields and knots"),
 		func(ctx context.Context, _ *struct{}) (*body[Catalogue], error) {
 			t := of(ctx).Trade()
-			c := Catalogue{t.Materials, t.Surfaces, t.Fittings, t.Tasks, t.Weights, rig.Groups, t.Cautions, nil, t.Templates, t.Procedures, t.Sets, t.Lessons, friction.Choices(), rig.Fields}
+			c := Catalogue{t.Materials, t.Surfaces, t.Fittings, t.Tasks, t.Weights, rig.Groups, t.Cautions, nil, t.Templates, t.Procedures, t.Sets, t.Lessons, t.Words, friction.Choices(), rig.Fields}
 			for _, k := range t.Knots {
 				c.Knots = append(c.Knots, briefOf(t, k))
 			}
@@ -238,6 +243,7 @@ func knots(a huma.API) {
 			View draw.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
 			Left bool      `query:"left" doc:"for a left-handed tyer"`
 			Look draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+			Bare bool      `query:"bare" doc:"without the ring round what is wrong"`
 		}) (*file, error) {
 			t := of(ctx).Trade()
 			sh, err := t.Drawing(in.ID)
@@ -247,7 +253,11 @@ func knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, "There is no drawing by this name.")
 			}
-			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: -1, Look: in.Look, Title: t.FaultTitle(in.ID)})), nil
+			title := t.FaultTitle(in.ID)
+			if in.Bare {
+				title = "A knot, right or wrong" // its name would give it away
+			}
+			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: -1, Look: in.Look, Unringed: in.Bare, Title: title})), nil
 		})
 }
 
@@ -352,5 +362,102 @@ func traces(a huma.API) {
 				out.Matches, err = of(ctx).Trade().NameTied(in.Body)
 			}
 			return answered(ctx, out, err)
+		})
+}
+
+// Rolls are the four joins that look alike, and which way their ropes turn.
+type Rolls struct {
+	Joins []RollOf `json:"joins" nullable:"false"`
+	// Evidence of the counts.
+	Evidence string `json:"evidence"`
+}
+
+// RollOf is one of them.
+type RollOf struct {
+	ID    string    `json:"id"`
+	Name  string    `json:"name"`
+	Frame []float64 `json:"frame" nullable:"false" doc:"left, top, width and height of the drawing in its own units"`
+	roll.Rolled
+}
+
+// QuizFault is a drawn fault to be found.
+type QuizFault struct {
+	Drawing string `json:"drawing"`
+	// Right is the drawing of the same place done right.
+	Right string `json:"right"`
+	Knot  string `json:"knot"`
+	Of    string `json:"of" doc:"name of the knot"`
+	Code  string `json:"code"`
+	Name  string `json:"name"`
+	Looks string `json:"looks"`
+	Leads string `json:"leads"`
+	Mend  string `json:"mend"`
+	// At is where it shows: x, y and radius, in the units of the drawing.
+	At    []float64 `json:"at" nullable:"false" doc:"x, y and radius of where it shows, in the drawing's own units"`
+	Frame []float64 `json:"frame" nullable:"false" doc:"left, top, width and height of the drawing in its own units"`
+}
+
+func lessonsOf(a huma.API) {
+	huma.Register(a, op("knots", "fewest", http.MethodPost, "/knots/fewest", "The fewest knots that do given jobs"),
+		func(ctx context.Context, in *struct {
+			Body struct {
+				Jobs []cover.Job `json:"jobs" nullable:"false" maxItems:"64"`
+			}
+		}) (*body[cover.Cover], error) {
+			out, err := cover.Fewest(of(ctx).Trade(), in.Body.Jobs)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("knots", "rolls", http.MethodGet, "/knots/rolls", "Why the granny rolls out: how the ropes of four joins turn at their crossings"),
+		func(ctx context.Context, _ *struct{}) (*body[Rolls], error) {
+			t := of(ctx).Trade()
+			out := Rolls{Evidence: roll.Evidence}
+			for _, id := range roll.Joins {
+				sh, err := t.Drawing(id)
+				if err != nil {
+					return nil, fail(ctx, err)
+				}
+				rolled, err := roll.Of(sh)
+				if err != nil {
+					return nil, fail(ctx, err)
+				}
+				frame := draw.Frame(sh)
+				out.Joins = append(out.Joins, RollOf{id, t.NameOfDrawing(id), frame[:], rolled})
+			}
+			return answered(ctx, out, nil)
+		})
+	huma.Register(a, op("knots", "faults", http.MethodGet, "/faults", "Every fault that is drawn, and where it shows"),
+		func(ctx context.Context, _ *struct{}) (*body[[]QuizFault], error) {
+			t := of(ctx).Trade()
+			out := []QuizFault{}
+			for _, k := range t.Knots {
+				for _, f := range k.Faults {
+					sh, err := t.Drawing(f.Drawing)
+					if err != nil {
+						return nil, fail(ctx, err)
+					}
+					if sh == nil {
+						continue
+					}
+					frame := draw.Frame(sh)
+					q := QuizFault{f.Drawing, f.Right, k.ID, k.Name, f.Code, f.Name, f.Looks, f.Leads, f.Mend, []float64{}, frame[:]}
+					if len(sh.Ringed) > 0 {
+						c := sh.Ringed[0]
+						q.At = []float64{c.At.X, c.At.Y, c.R}
+					}
+					out = append(out, q)
+				}
+			}
+			return answered(ctx, out, nil)
+		})
+	huma.Register(a, files(op("knots", "word-drawing", http.MethodGet, "/words/{id}/drawing.svg", "The drawing that explains a word"), "image/svg+xml"),
+		func(ctx context.Context, in *KnotPath) (*file, error) {
+			sh, err := of(ctx).Trade().WordDrawing(in.ID)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			if sh == nil {
+				return nil, newProblem(http.StatusNotFound, "There is no drawing of this word.")
+			}
+			return svg(draw.SVG(sh, draw.Options{Step: -1, Look: draw.LookLaid, Title: in.ID})), nil
 		})
 }

@@ -85,6 +85,10 @@ func quay(a huma.API) {
 		(*app.School).Gear, (*app.School).GearOf, (*app.School).SaveGear, (*app.School).DeleteGear,
 		func(g *practice.Gear, id, revision int64) { g.ID, g.Revision = id, revision },
 		func(g practice.Gear) (int64, int64) { return g.ID, g.Revision }}.register(a, "teaching")
+	records[practice.Note]{"a note on a knot", "Memory aids and remarks of one's own on knots, the last changed first", "knot-notes",
+		(*app.School).Notes, (*app.School).Note, (*app.School).SaveNote, (*app.School).DeleteNote,
+		func(n *practice.Note, id, revision int64) { n.ID, n.Revision = id, revision },
+		func(n practice.Note) (int64, int64) { return n.ID, n.Revision }}.register(a, "teaching")
 	huma.Register(a, op("teaching", "gear-by-code", http.MethodGet, "/gear-codes/{code}", "A thing by the code on its label"),
 		func(ctx context.Context, in *struct {
 			Code string `path:"code" maxLength:"20"`

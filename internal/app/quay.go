@@ -18,6 +18,7 @@ import (
 const (
 	quayKind = "quay"
 	gearKind = "gear"
+	noteKind = "knot-note"
 )
 
 // kindOf keeps records of one form as documents.
@@ -87,6 +88,8 @@ var (
 	gearKept = kindOf[practice.Gear]{gearKind, func(g *practice.Gear, d Document) {
 		g.ID, g.Revision, g.Code = d.ID, d.Revision, practice.GearCode(d.ID)
 	}, func(g practice.Gear) (int64, int64) { return g.ID, g.Revision }}
+	notesKept = kindOf[practice.Note]{noteKind, func(n *practice.Note, d Document) { n.ID, n.Revision = d.ID, d.Revision },
+		func(n practice.Note) (int64, int64) { return n.ID, n.Revision }}
 )
 
 func (s *School) known(id string) bool { return s.Trade().Knot(id) != nil }

@@ -20,6 +20,10 @@ const CompareView = lazy(() => import("./knot/compare").then((m) => ({ default: 
 const DoctrinesView = lazy(() => import("./doctrines/view").then((m) => ({ default: m.DoctrinesView })));
 const DrillView = lazy(() => import("./knot/drill").then((m) => ({ default: m.DrillView })));
 const NameView = lazy(() => import("./knot/name").then((m) => ({ default: m.NameView })));
+const WordsView = lazy(() => import("./knot/words").then((m) => ({ default: m.WordsView })));
+const FewestView = lazy(() => import("./knot/fewest").then((m) => ({ default: m.FewestView })));
+const RollsView = lazy(() => import("./knot/rolls").then((m) => ({ default: m.RollsView })));
+const QuizView = lazy(() => import("./knot/quiz").then((m) => ({ default: m.QuizView })));
 const MethodView = lazy(() => import("./method/view").then((m) => ({ default: m.MethodView })));
 const SayingsView = lazy(() => import("./method/sayings").then((m) => ({ default: m.SayingsView })));
 const ShowView = lazy(() => import("./knot/show").then((m) => ({ default: m.ShowView })));
@@ -85,6 +89,10 @@ export function App() {
             <Route path="/" element={<RigView />} />
             <Route path="/knots" element={<KnotList />} />
             <Route path="/knots/name" element={<NameView />} />
+            <Route path="/knots/fewest" element={<FewestView />} />
+            <Route path="/knots/rolls" element={<RollsView />} />
+            <Route path="/knots/quiz" element={<QuizView />} />
+            <Route path="/words" element={<WordsView />} />
             <Route path="/knots/:id" element={<KnotView />} />
             <Route path="/knots/:id/drill" element={<DrillView />} />
             <Route path="/knots/:id/show" element={<ShowView />} />

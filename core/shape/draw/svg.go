@@ -48,6 +48,8 @@ type Options struct {
 	Labels bool
 	// Ghost shows the next move as a dashed line.
 	Ghost bool
+	// Unringed leaves out the rings round places to look at.
+	Unringed bool
 	// Quarter turns it by a quarter, so that a bar that stands lies.
 	Quarter bool
 	// Title is read out in place of the picture.
@@ -290,7 +292,7 @@ func (d *drawing) render() string {
 		d.ghost()
 	}
 	d.ropes(spans, false)
-	if d.o.Step >= float64(d.Steps()) {
+	if d.o.Step >= float64(d.Steps()) && !d.o.Unringed {
 		for _, c := range d.Ringed {
 			at := d.tf(c.At)
 			fmt.Fprintf(&d.b, `<circle cx="%s" cy="%s" r="%s" data-ringed="" style="stroke:var(--move,#e2573d)" stroke-width="%s" stroke-dasharray="%s %s"/>`,

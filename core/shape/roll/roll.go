@@ -25,6 +25,9 @@ import (
 // Joins are the ids of the drawings that it is worked out for.
 var Joins = []string{"reef-knot", "granny", "thief", "grief"}
 
+// Evidence of what is counted.
+const Evidence = "own derivation after a published idea (Patil, Sandt, Kolle, Dunkel, Science 367, 2020, from memory); not a measurement of hold"
+
 // Turn is a crossing and which way its ropes turn about one another, +1 or −1.
 type Turn struct {
 	At   curve.Point `json:"at"`
@@ -33,7 +36,7 @@ type Turn struct {
 
 // Rolled is what is counted.
 type Rolled struct {
-	Turns []Turn `json:"turns"`
+	Turns []Turn `json:"turns" nullable:"false"`
 	// Sum of the signs, its own sign left out: as many as there are crossings, it rolls; 0,
 	// it locks.
 	Sum int `json:"sum"`

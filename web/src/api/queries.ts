@@ -104,7 +104,7 @@ export const q = {
         unwrap(api.GET("/api/v1/qr.svg", { params: { query: { link } }, parseAs: "text", signal }) as Text),
       ...forGood,
     }),
-  faultDrawing: (id: string, seen: Pick<DrawingOptions, "look" | "view" | "left">) =>
+  faultDrawing: (id: string, seen: Pick<DrawingOptions, "look" | "view" | "left"> & { bare?: boolean }) =>
     queryOptions({
       queryKey: [...q.taught(), "fault-drawing", id, seen],
       queryFn: ({ signal }) =>
@@ -172,6 +172,42 @@ export const q = {
       ...forGood,
     }),
 
+  wordDrawing: (id: string) =>
+    queryOptions({
+      queryKey: [...q.taught(), "word-drawing", id],
+      queryFn: ({ signal }) =>
+        unwrap(
+          api.GET("/api/v1/words/{id}/drawing.svg", {
+            params: { path: { id } },
+            parseAs: "text",
+            signal,
+          }) as Text,
+        ),
+      ...forGood,
+    }),
+  rolls: () =>
+    queryOptions({
+      queryKey: [...q.taught(), "rolls"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/knots/rolls", { signal })),
+      ...forGood,
+    }),
+  fewest: (jobs: Schemas["CoverJob"][]) =>
+    queryOptions({
+      queryKey: [...q.taught(), "fewest", jobs],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/knots/fewest", { body: { jobs }, signal })),
+      ...worked,
+    }),
+  drawnFaults: () =>
+    queryOptions({
+      queryKey: [...q.taught(), "drawn-faults"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/faults", { signal })),
+      ...forGood,
+    }),
+  knotNotes: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "knot-notes"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/knot-notes", { signal })),
+    }),
   traced: (tracing: Schemas["TraceTrace"]) =>
     queryOptions({
       queryKey: [...q.taught(), "traced", tracing],

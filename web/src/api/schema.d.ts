@@ -278,6 +278,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/faults": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every fault that is drawn, and where it shows */
+        get: operations["faults"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/faults/{id}/drawing.svg": {
         parameters: {
             query?: never;
@@ -500,6 +517,77 @@ export interface paths {
         post?: never;
         /** End a code */
         delete: operations["end-join"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knot-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Memory aids and remarks of one's own on knots, the last changed first */
+        get: operations["knot-notes"];
+        put?: never;
+        /** Keep a note on a knot */
+        post: operations["add-to-knot-notes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knot-notes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a note on a knot */
+        get: operations["one-of-knot-notes"];
+        /** Change a note on a knot */
+        put: operations["change-in-knot-notes"];
+        post?: never;
+        /** Remove a note on a knot */
+        delete: operations["remove-from-knot-notes"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knots/fewest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The fewest knots that do given jobs */
+        post: operations["fewest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knots/rolls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Why the granny rolls out: how the ropes of four joins turn at their crossings */
+        get: operations["rolls"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1375,6 +1463,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/words/{id}/drawing.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The drawing that explains a word */
+        get: operations["word-drawing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1479,6 +1584,7 @@ export interface components {
             weights: {
                 [key: string]: components["schemas"]["RigWeights"];
             };
+            words: components["schemas"]["TradeWord"][];
         };
         Cell: {
             /**
@@ -1662,6 +1768,25 @@ export interface components {
             /** Format: double */
             weight: number;
         };
+        CoverChosen: {
+            covers: components["schemas"]["CoverJob"][];
+            knot: string;
+        };
+        CoverCover: {
+            knots: components["schemas"]["CoverChosen"][];
+            uncovered: components["schemas"]["CoverJob"][];
+        };
+        CoverJob: {
+            fitting?: string;
+            material?: string;
+            task: string;
+        };
+        CurvePoint: {
+            /** Format: double */
+            X: number;
+            /** Format: double */
+            Y: number;
+        };
         Cut: {
             /** Format: int64 */
             at: number;
@@ -1790,6 +1915,9 @@ export interface components {
             drop_m: number;
             /** Format: double */
             line_m: number;
+        };
+        FewestRequest: {
+            jobs: components["schemas"]["CoverJob"][];
         };
         FrictionChoice: {
             counts: string;
@@ -2067,6 +2195,7 @@ export interface components {
             };
             to_tie_m?: components["schemas"]["EvidenceFigure"];
             to_tie_other_m?: components["schemas"]["EvidenceFigure"];
+            told: components["schemas"]["KnotTold"];
             uses: components["schemas"]["KnotUses"];
             wraps?: components["schemas"]["KnotWraps"];
         };
@@ -2111,6 +2240,14 @@ export interface components {
             on?: {
                 [key: string]: number;
             };
+            why: string;
+        };
+        KnotTold: {
+            aid: string;
+            slips: string[];
+            tools?: string[];
+            try: string;
+            undo: string;
             why: string;
         };
         KnotUses: {
@@ -2530,6 +2667,17 @@ export interface components {
             stability: number;
             state: string;
         };
+        PracticeNote: {
+            aid: boolean;
+            /** Format: int64 */
+            readonly id: number;
+            knot: string;
+            /** Format: int64 */
+            readonly revision: number;
+            /** @description where it is from */
+            source?: string;
+            text: string;
+        };
         PracticeQuayRound: {
             /** Format: date-time */
             at?: string;
@@ -2602,6 +2750,22 @@ export interface components {
              * @description in mm or kN
              */
             value: number;
+        };
+        QuizFault: {
+            /** @description x, y and radius of where it shows, in the drawing's own units */
+            at: number[];
+            code: string;
+            drawing: string;
+            /** @description left, top, width and height of the drawing in its own units */
+            frame: number[];
+            knot: string;
+            leads: string;
+            looks: string;
+            mend: string;
+            name: string;
+            /** @description name of the knot */
+            of: string;
+            right: string;
         };
         Reason: {
             /** @enum {string} */
@@ -2886,6 +3050,26 @@ export interface components {
             /** Format: double */
             time: number;
         };
+        RollOf: {
+            /** Format: int64 */
+            fields: number;
+            /** @description left, top, width and height of the drawing in its own units */
+            frame: number[];
+            id: string;
+            name: string;
+            /** Format: int64 */
+            sum: number;
+            turns: components["schemas"]["RollTurn"][];
+        };
+        RollTurn: {
+            at: components["schemas"]["CurvePoint"];
+            /** Format: int64 */
+            sign: number;
+        };
+        Rolls: {
+            evidence: string;
+            joins: components["schemas"]["RollOf"][];
+        };
         Roster: {
             rows: components["schemas"]["PracticeRosterRow"][];
         };
@@ -3061,6 +3245,7 @@ export interface components {
             checks: string[];
             faults: components["schemas"]["KnotFault"][];
             steps: string[];
+            told: components["schemas"]["KnotTold"];
         };
         TowAnswer: {
             /** @description knot by which it is made fast; empty where the take-off fits */
@@ -3181,6 +3366,14 @@ export interface components {
             name: string;
             right: boolean;
             says: string;
+        };
+        TradeWord: {
+            also?: string[];
+            id: string;
+            knot?: string;
+            picture?: string;
+            says: string;
+            word: string;
         };
         Weakest: {
             /** Format: int64 */
@@ -3825,6 +4018,35 @@ export interface operations {
             };
         };
     };
+    faults: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuizFault"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "fault-drawing": {
         parameters: {
             query?: {
@@ -3832,6 +4054,8 @@ export interface operations {
                 /** @description for a left-handed tyer */
                 left?: boolean;
                 look?: "laid" | "braid" | "mono";
+                /** @description without the ring round what is wrong */
+                bare?: boolean;
             };
             header?: never;
             path: {
@@ -4443,6 +4667,234 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "knot-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeNote"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-knot-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeNote"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeNote"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-knot-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeNote"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-knot-notes": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeNote"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-knot-notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fewest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FewestRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverCover"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    rolls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rolls"];
+                };
             };
             /** @description Error */
             default: {
@@ -6706,6 +7158,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TowAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "word-drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The drawing that explains a word */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
                 };
             };
             /** @description Error */

@@ -10,6 +10,8 @@ import { Cautions } from "../ui/notes";
 import { Part } from "../ui/page";
 import { DrawnUp } from "./drawnup";
 import { Numbers } from "./numbers";
+import { Slips, Why } from "./told";
+import { Worded } from "./words";
 
 /** How the pictures are seen, and by which hand. */
 type Seen = { look: Look; view: DrawingOptions["view"]; left: boolean };
@@ -20,18 +22,22 @@ export function Beside({ knot, ...seen }: { knot: KnotPage } & Seen) {
   const told = left ? knot.left : knot;
   return (
     <>
+      <Why knot={knot} />
       <Part title="Right when">
         {told.checks.map((c, i) => (
           <Flex key={c} gap="2" py="0.5">
             <Box color="glass" fontWeight="700" aria-hidden>
               {knot.snug ? i + 1 : "✓"}
             </Box>
-            {c}
+            <Box>
+              <Worded text={c} />
+            </Box>
           </Flex>
         ))}
       </Part>
       <DrawnUp knot={knot} left={left} look={seen.look} />
-      <Part title="What goes wrong">
+      <Slips knot={knot} left={left} />
+      <Part title="What goes wrong, and how to put it right">
         {told.faults.map((f) => (
           <Fault key={f.code} knot={knot} fault={f} {...seen} />
         ))}

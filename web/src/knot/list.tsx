@@ -42,6 +42,18 @@ export function KnotList() {
             <Link to="/knots/name">Name what you tied</Link>
           </Press>
           <Press asChild>
+            <Link to="/knots/quiz">Find the fault</Link>
+          </Press>
+          <Press asChild>
+            <Link to="/knots/fewest">The fewest knots</Link>
+          </Press>
+          <Press asChild>
+            <Link to="/knots/rolls">Why the granny rolls</Link>
+          </Press>
+          <Press asChild>
+            <Link to="/words">Words</Link>
+          </Press>
+          <Press asChild>
             <Link to="/compare">Compare two</Link>
           </Press>
           <Press asChild>

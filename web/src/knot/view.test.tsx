@@ -5,6 +5,13 @@ import { KnotList } from "./list";
 import { KnotView } from "./view";
 
 const figure = { low: 1, likely: 2, high: 3, tag: "trade", source: "common practice, no source" };
+const told = {
+  why: "It lies flat.",
+  aid: "Right over left.",
+  slips: ["One", "Two", "Three"],
+  undo: "Jerk it.",
+  try: "Pull.",
+};
 const reef = {
   id: "reef-knot",
   name: "Reef knot",
@@ -27,7 +34,8 @@ const reef = {
       drawing: "granny",
     },
   ],
-  left: { steps: ["First half.", "Second half."], checks: ["Ends on one side."], faults: [] },
+  told,
+  left: { steps: ["First half.", "Second half."], checks: ["Ends on one side."], faults: [], told },
   efficiency: [{ materials: ["hmpe"], value: figure, tag: "memory", source: "recalled", fails: "slips" }],
   hold: [{ dry: "holds", wet: "slips", why: "wet", tag: "trade" }],
   shake: { class: "slips", why: "a jerk spills it" },

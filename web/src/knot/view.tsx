@@ -16,6 +16,8 @@ import { Card, Page, Title } from "../ui/page";
 import { prefs } from "../ui/prefs";
 import { Beside, Recent } from "./beside";
 import { frames, hands, looks, swipe, useSteps, views } from "./steps";
+import { Aid } from "./told";
+import { Worded } from "./words";
 
 /** A knot: the drawing is the page. */
 export function KnotView() {
@@ -108,6 +110,7 @@ function Tied({ knot }: { knot: KnotPage }) {
               <Choice label="Line" list={looks} value={look.id} set={(v) => set("look", v)} />
             </Flex>
           )}
+          <Aid knot={knot} left={left} />
           <Actions knot={knot} look={look.id} left={left} record={() => setAttempt(true)} />
           <Recent knot={knot.id} />
         </Box>
@@ -145,7 +148,11 @@ function StepText({ knot, steps, left }: StepsProps) {
           {steps.shown} / {last}
         </Box>
         <Box fontSize={{ base: "base", md: "lg" }} lineHeight="1.3">
-          {steps.shown === 0 ? "The line laid ready." : (left ? knot.left : knot).steps[steps.shown - 1]}
+          {steps.shown === 0 ? (
+            "The line laid ready."
+          ) : (
+            <Worded text={(left ? knot.left : knot).steps[steps.shown - 1] ?? ""} />
+          )}
         </Box>
       </Card>
       <Press

@@ -66,15 +66,16 @@ export function Along({ loop, ...props }: Props & { loop: boolean }) {
   );
 }
 
-/** The drawing of a faulty form, its difference ringed. */
+/** The drawing of a faulty form, its difference ringed; bare, without the ring. */
 export function FaultDrawing({
   id,
   look,
   view,
   left,
+  bare,
   ...box
-}: { id: string; look: Look; view?: DrawingOptions["view"]; left?: boolean } & BoxProps) {
-  const { data } = useQuery(q.faultDrawing(id, { look, view, left }));
+}: { id: string; look: Look; view?: DrawingOptions["view"]; left?: boolean; bare?: boolean } & BoxProps) {
+  const { data } = useQuery(q.faultDrawing(id, { look, view, left, bare }));
   return <Svg {...box} text={data} />;
 }
 
