@@ -61,6 +61,28 @@ func TestDrillVerdicts(t *testing.T) {
 	}
 	_, err := c.Verdict("reef-knot", map[string]bool{"a": true})
 	assert.ErrorContains(t, err, "is not set")
-	_, err = c.Verdict("zeppelin-bend", nil)
+	_, err = c.Verdict("palomar", nil)
 	assert.ErrorContains(t, err, "no crossing drill")
+}
+
+// Every knot that is drawn in single line and whose crossings can be told apart has a drill, and
+// the next one leads through all of them.
+func TestEveryKnotHasItsDrill(t *testing.T) {
+	c := load(t)
+	all := c.Drills()
+	assert.Greater(t, len(all), 45)
+	assert.Contains(t, all, "cleat-hitch")
+	assert.Contains(t, all, "sampan-hitch")
+	seen := map[string]bool{}
+	for id := all[0]; !seen[id]; id = c.NextDrill(id) {
+		seen[id] = true
+	}
+	assert.Len(t, seen, len(all))
+	for _, k := range c.Knots {
+		if !c.HasDrill(k.ID) {
+			t.Log("no drill:", k.ID)
+		}
+	}
+	v := choose(t, c, "cleat-hitch", "a")
+	assert.Equal(t, []string{"a"}, v.Wrong)
 }

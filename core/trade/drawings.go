@@ -66,7 +66,10 @@ func NewDrawings(src DrawingSources) *Drawings {
 	for id, text := range src.Snug {
 		d.snug[id] = sync.OnceValues(func() (*snug.Built, error) { return snug.Read([]byte(text)) })
 	}
-	for id := range src.DrillNames {
+	for id := range src.Steps {
+		if src.Shapes[id] == "" {
+			continue
+		}
 		d.drills[id] = sync.OnceValues(func() (*namedDrill, error) { return d.newDrill(id) })
 	}
 	d.tracings = sync.OnceValues(func() (*trace.Index, error) { return trace.NewIndex(d.DrawingIDs(), d.Drawing) })

@@ -2,9 +2,12 @@ package trade
 
 import (
 	"fmt"
+	"slices"
 
+	"oarweed/core/knot"
 	"oarweed/core/problem"
 	"oarweed/core/shape/drill"
+	"oarweed/core/shape/source"
 )
 
 // DrillName names the tangle that comes of turning over some crossings.
@@ -20,8 +23,10 @@ type Verdict struct {
 	Name  string `json:"name"`
 	Right bool   `json:"right"`
 	Says  string `json:"says"`
-	// Differs is the number of crossings that are not as in the drawing.
-	Differs int `json:"differs"`
+	// Differs is the number of crossings that are not as in the drawing, Wrong which: from its
+	// mirror image where that is nearer and makes no difference.
+	Differs int      `json:"differs"`
+	Wrong   []string `json:"wrong" nullable:"false"`
 }
 
 // Drills lists the knots that have a crossing drill, in the order of the catalogue.
@@ -35,8 +40,26 @@ func (c *Catalogue) Drills() []string {
 	return out
 }
 
-// HasDrill reports whether a knot has a crossing drill.
-func (d *Drawings) HasDrill(id string) bool { return d.drills[id] != nil }
+// NextDrill is the knot whose drill comes after that of another, in the order of the catalogue.
+func (c *Catalogue) NextDrill(id string) string {
+	at := slices.IndexFunc(c.Knots, func(k *knot.Knot) bool { return k.ID == id })
+	for i := range c.Knots {
+		if next := c.Knots[(at+1+i)%len(c.Knots)].ID; c.HasDrill(next) {
+			return next
+		}
+	}
+	return id
+}
+
+// HasDrill reports whether a knot has a crossing drill: each that is drawn in single line with
+// crossings that can be told apart.
+func (d *Drawings) HasDrill(id string) bool {
+	if d.drills[id] == nil {
+		return false
+	}
+	x, err := d.drills[id]()
+	return err == nil && x != nil
+}
 
 type namedDrill struct {
 	*drill.Drill
@@ -54,7 +77,7 @@ func (d *Drawings) Drill(id string) (*drill.Drill, error) {
 }
 
 func (d *Drawings) namedDrill(id string) (*namedDrill, error) {
-	if !d.HasDrill(id) {
+	if d.drills[id] == nil {
 		return nil, nil
 	}
 	return d.drills[id]()
@@ -65,9 +88,12 @@ func (d *Drawings) newDrill(id string) (*namedDrill, error) {
 	if err != nil {
 		return nil, err
 	}
+	if slices.ContainsFunc(sh.Ropes, func(r source.Rope) bool { return r.Pair != nil }) {
+		return nil, nil // its strands cross in pairs, and a pair is laid as one
+	}
 	x, err := drill.New(sh)
-	if err != nil {
-		return nil, err
+	if err != nil || !x.Told() {
+		return nil, nil
 	}
 	out := &namedDrill{x, map[string]DrillName{}}
 	for _, n := range d.src.DrillNames[id] {
@@ -95,7 +121,7 @@ func (c *Catalogue) Verdict(id string, set map[string]bool) (Verdict, error) {
 		return Verdict{}, problem.New("set", err.Error(), "set every crossing")
 	}
 	knot := c.Knot(id).Name
-	v := Verdict{Differs: drill.Nearest(mask, 0)}
+	v := Verdict{Differs: drill.Nearest(mask, 0), Wrong: d.Wrong(mask)}
 	key := d.Key(mask)
 	named, known := d.names[key]
 	switch {
@@ -111,6 +137,9 @@ func (c *Catalogue) Verdict(id string, set map[string]bool) (Verdict, error) {
 		v.Name, v.Says = named.Name, named.Says
 	default:
 		v.Name, v.Says = "Another tangle", fmt.Sprintf("Not a knot with a name here. %d crossings are not as in the %s.", v.Differs, knot)
+		if len(v.Wrong) == 1 {
+			v.Says = fmt.Sprintf("Not a knot with a name here. One crossing is not as in the %s.", knot)
+		}
 	}
 	return v, nil
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"oarweed/core/problem"
+	"oarweed/core/shape"
 )
 
 // Kin says that who can tie From has part of To, and why. Both: also the other
@@ -29,6 +30,14 @@ type Word struct {
 	Says    string   `json:"says"`
 	Picture string   `json:"picture,omitempty"`
 	Knot    string   `json:"knot,omitempty"`
+}
+
+// WordShape is the drawing of a word, its own or a knot's; nil if it has none.
+func (c *Catalogue) WordShape(w Word) (*shape.Shape, error) {
+	if w.Picture != "" {
+		return c.WordDrawing(w.Picture)
+	}
+	return c.Drawing(w.Knot)
 }
 
 func (c *Catalogue) checkWords(l *problem.List) {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -192,24 +193,20 @@ func knots(a huma.API) {
 		huma.Register(a, files(op("knots", p.id, http.MethodGet, "/knots/{id}/handout."+p.ext, "A knot on one printable page, as "+strings.ToUpper(p.ext)), p.kind),
 			func(ctx context.Context, in *struct {
 				KnotPath
-				Look draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
-				Left bool      `query:"left" doc:"for a left-handed tyer"`
+				SeenQuery
 			}) (*file, error) {
-				k, sh, err := knotOf(ctx, in.ID)
+				told, err := toldOf(ctx, in.ID)
 				if err != nil {
 					return nil, err
 				}
-				up, err := of(ctx).Trade().Snug(k.ID)
-				if err != nil {
-					return nil, fail(ctx, err)
-				}
-				pdf, svg, err := export.Handout(ctx, k, sh, up, in.Look, in.Left, of(ctx).Trade().CautionsOf(k))
+				pdf, svg, err := export.Handout(ctx, told, in.seen())
 				if err != nil {
 					return nil, fail(ctx, err)
 				}
 				return p.page(pdf, svg), nil
 			})
 	}
+	papers(a)
 	huma.Register(a, files(op("knots", "drawing", http.MethodGet, "/knots/{id}/drawing.svg", "The drawing of a knot"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {
 			KnotPath
@@ -261,6 +258,91 @@ func knots(a huma.API) {
 		})
 }
 
+// SeenQuery is how the pictures on paper are seen.
+type SeenQuery struct {
+	Look draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
+	View draw.View `query:"view" enum:"tie,across,left,opposite" default:"tie"`
+	Left bool      `query:"left" doc:"for a left-handed tyer"`
+}
+
+func (q SeenQuery) seen() export.Seen { return export.Seen{Look: q.Look, View: q.View, Left: q.Left} }
+
+// toldOf gathers what the page of a knot shows.
+func toldOf(ctx context.Context, id string) (export.Told, error) {
+	k, sh, err := knotOf(ctx, id)
+	if err != nil {
+		return export.Told{}, err
+	}
+	t := of(ctx).Trade()
+	up, err := t.Snug(k.ID)
+	if err != nil {
+		return export.Told{}, fail(ctx, err)
+	}
+	return export.Told{Knot: k, Shape: sh, Up: up, Cautions: t.CautionsOf(k)}, nil
+}
+
+// PaperQuery is which knots are put on paper, and under which heading.
+type PaperQuery struct {
+	SeenQuery
+	Knots string `query:"knots" maxLength:"2000" doc:"ids, in the order wanted, with commas between"`
+	Title string `query:"title" maxLength:"80" default:"Knots"`
+}
+
+// papers are several knots on paper, and the words of the trade.
+func papers(a huma.API) {
+	gather := func(ctx context.Context, ids string) ([]export.Told, error) {
+		var out []export.Told
+		for _, id := range strings.FieldsFunc(ids, func(r rune) bool { return r == ',' || r == ' ' }) {
+			told, err := toldOf(ctx, id)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, told)
+		}
+		if len(out) == 0 || len(out) > mostOnPaper {
+			return nil, fail(ctx, problem.New("knots", fmt.Sprintf("holds %d knots", len(out)), fmt.Sprintf("name 1 to %d, with commas between", mostOnPaper)))
+		}
+		return out, nil
+	}
+	pdf := func(ctx context.Context, text []byte, err error) (*file, error) {
+		if err != nil {
+			return nil, fail(ctx, err)
+		}
+		return &file{ContentType: "application/pdf", Body: text}, nil
+	}
+	huma.Register(a, files(op("knots", "sheet", http.MethodGet, "/knots/sheet.pdf", "Several knots on each page, to print"), "application/pdf"),
+		func(ctx context.Context, in *struct {
+			PaperQuery
+			Per string `query:"per" enum:"4,6" default:"6" doc:"how many on a page"`
+		}) (*file, error) {
+			list, err := gather(ctx, in.Knots)
+			if err != nil {
+				return nil, err
+			}
+			per, _ := strconv.Atoi(in.Per) // one of the two
+			text, err := export.Sheet(ctx, in.Title, list, per, in.seen())
+			return pdf(ctx, text, err)
+		})
+	huma.Register(a, files(op("knots", "class-set", http.MethodGet, "/knots/class-set.pdf", "The pages of several knots in one file"), "application/pdf"),
+		func(ctx context.Context, in *PaperQuery) (*file, error) {
+			list, err := gather(ctx, in.Knots)
+			if err != nil {
+				return nil, err
+			}
+			text, err := export.ClassSet(ctx, in.Title, list, in.seen())
+			return pdf(ctx, text, err)
+		})
+	huma.Register(a, files(op("knots", "words-pdf", http.MethodGet, "/words.pdf", "The words of the trade, to print"), "application/pdf"),
+		func(ctx context.Context, _ *struct{}) (*file, error) {
+			t := of(ctx).Trade()
+			text, err := export.Glossary(ctx, t.Words, t.WordShape)
+			return pdf(ctx, text, err)
+		})
+}
+
+// mostOnPaper is how many knots are printed at once.
+const mostOnPaper = 24
+
 // DrillPage is what a learner needs to work a crossing drill.
 type DrillPage struct {
 	ID   string `json:"id"`
@@ -272,6 +354,10 @@ type DrillPage struct {
 	// tangles they make.
 	Choices int `json:"choices" doc:"number of ways to set all crossings"`
 	Tangles int `json:"tangles" doc:"how many different tangles they make"`
+	// Sampled: the tangles were counted in some of the choices only.
+	Sampled bool `json:"sampled,omitempty" doc:"the tangles were counted in some of the choices only"`
+	// Next is the knot whose drill comes next.
+	Next string `json:"next" doc:"the knot whose drill comes next"`
 }
 
 // parseSet reads "ao,bu": o where the strand that comes by first is over.
@@ -309,7 +395,9 @@ func drills(a huma.API) {
 				return nil, err
 			}
 			f := d.Frame()
-			return answered(ctx, DrillPage{in.ID, of(ctx).Trade().Knot(in.ID).Name, f[:], d.Crossings, 1 << len(d.Crossings), len(d.Classes())}, nil)
+			classes, whole := d.Classes()
+			t := of(ctx).Trade()
+			return answered(ctx, DrillPage{in.ID, t.Knot(in.ID).Name, f[:], d.Crossings, d.Choices(), len(classes), !whole, t.NextDrill(in.ID)}, nil)
 		})
 	huma.Register(a, files(op("knots", "drill-drawing", http.MethodGet, "/knots/{id}/drill.svg", "The drill with some crossings set"), "image/svg+xml"),
 		func(ctx context.Context, in *setting) (*file, error) {

@@ -5,16 +5,23 @@ package drill
 import (
 	"fmt"
 	"math/bits"
+	"math/rand/v2"
 	"strings"
+	"sync"
 
 	"oarweed/core/shape"
 	"oarweed/core/shape/draw"
 	"oarweed/core/shape/tangle"
 )
 
-// maxDrill is the largest number of crossings a drill may have: 2ⁿ choices are
-// all worked out.
-const maxDrill = 9
+const (
+	// Most is the largest number of crossings a drill may have.
+	Most = 30
+	// all is the largest number with which all 2ⁿ choices are worked out; with more, so many
+	// are tried.
+	all     = 9
+	sampled = 120
+)
 
 // Drill is the crossing drill of a shape: its shadow, with over and under to be
 // set at every crossing. A choice is a bit mask over [Drill.Crossings]; bit i set
@@ -23,8 +30,12 @@ type Drill struct {
 	sh *shape.Shape
 	// Crossings to set, in the order in which the ropes meet them first.
 	Crossings []Crossing
-	index     []int    // position of each in sh.Found
-	keys      []string // invariants of every choice, by mask
+	index     []int // position of each in sh.Found
+
+	whole     []tangle.Diagram
+	crossings [][]tangle.Crossing
+	mu        sync.Mutex
+	keys      map[int]string // invariants of choices, by mask, as they are asked for
 }
 
 // Crossing is one crossing of the shadow.
@@ -59,7 +70,7 @@ func passOf(sh *shape.Shape, at shape.Spot) int {
 	return n
 }
 
-// New works out the invariants of every choice of crossings.
+// New finds the crossings that can be set.
 func New(sh *shape.Shape) (*Drill, error) {
 	d := &Drill{sh: sh}
 	for r, rope := range sh.Ropes {
@@ -78,28 +89,18 @@ func New(sh *shape.Shape) (*Drill, error) {
 			}
 		}
 	}
-	n := len(d.Crossings)
-	if n == 0 || n > maxDrill {
-		return nil, fmt.Errorf("%s has %d crossings: a drill wants 1 to %d", sh.ID, n, maxDrill)
+	if n := len(d.Crossings); n == 0 || n > Most {
+		return nil, fmt.Errorf("%s has %d crossings: a drill wants 1 to %d", sh.ID, n, Most)
 	}
-	whole := tangle.Diagrams(tangle.Drawn{Shape: sh}, len(sh.Ropes), tangle.OutlineOf(sh))
-	crossings := make([][]tangle.Crossing, len(whole))
-	for i, x := range whole {
-		crossings[i] = x.Crossings()
+	if n := len(d.Crossings); n > all {
+		d.whole = tangle.DiagramsOf(sh) // what is made in the bight shows only in parts
+	} else {
+		d.whole = tangle.Diagrams(tangle.Drawn{Shape: sh}, len(sh.Ropes), tangle.OutlineOf(sh))
 	}
-	d.keys = make([]string, 1<<n)
-	flipped := make([]bool, len(sh.Found))
-	for mask := range d.keys {
-		for i, k := range d.index {
-			flipped[k] = mask>>i&1 == 1
-		}
-		var b strings.Builder
-		for i, x := range whole {
-			c := tangle.ClosureOf(crossings[i], x.Components(), flipped)
-			fmt.Fprint(&b, c.Linking, c.Jones, ";")
-		}
-		d.keys[mask] = b.String()
+	for _, x := range d.whole {
+		d.crossings = append(d.crossings, x.Crossings())
 	}
+	d.keys = map[int]string{}
 	return d, nil
 }
 
@@ -139,20 +140,74 @@ next:
 
 // Key holds the invariants of a choice: choices with different keys are
 // different tangles.
-func (d *Drill) Key(mask int) string { return d.keys[mask] }
+func (d *Drill) Key(mask int) string {
+	d.mu.Lock()
+	defer d.mu.Unlock()
+	if key, ok := d.keys[mask]; ok {
+		return key
+	}
+	flipped := make([]bool, len(d.sh.Found))
+	for i, k := range d.index {
+		flipped[k] = mask>>i&1 == 1
+	}
+	var b strings.Builder
+	for i, x := range d.whole {
+		c := tangle.ClosureOf(d.crossings[i], x.Components(), flipped)
+		fmt.Fprint(&b, c.Linking, c.Jones, ";")
+	}
+	d.keys[mask] = b.String()
+	return d.keys[mask]
+}
 
 // Mirror is the choice with every crossing turned over. Without an object that is
 // the mirror image; at an object it is not, since the rope's way round it stays.
-func (d *Drill) Mirror(mask int) int { return mask ^ (len(d.keys) - 1) }
+func (d *Drill) Mirror(mask int) int { return mask ^ (d.Choices() - 1) }
+
+// Choices is the number of ways to set all crossings.
+func (d *Drill) Choices() int { return 1 << len(d.Crossings) }
 
 // Free reports whether the knot is made without an object.
 func (d *Drill) Free() bool { return len(d.sh.Objects) == 0 }
 
-// Classes counts the choices that share each key.
-func (d *Drill) Classes() map[string]int {
-	out := map[string]int{}
-	for _, k := range d.keys {
-		out[k]++
+// Classes counts the choices that share each key; whole is false where there are too many to
+// work all out, and only some were tried, the same ones each time.
+func (d *Drill) Classes() (classes map[string]int, whole bool) {
+	classes = map[string]int{}
+	if len(d.Crossings) <= all {
+		for mask := range d.Choices() {
+			classes[d.Key(mask)]++
+		}
+		return classes, true
+	}
+	rnd := rand.New(rand.NewPCG(uint64(len(d.Crossings)), 9))
+	for range sampled {
+		classes[d.Key(rnd.IntN(d.Choices()))]++
+	}
+	return classes, false
+}
+
+// Told reports whether the choices can be told apart: turning over any one crossing of the
+// drawing changes its key.
+func (d *Drill) Told() bool {
+	for i := range d.Crossings {
+		if d.Key(1<<i) == d.Key(0) {
+			return false
+		}
+	}
+	return true
+}
+
+// Wrong names the crossings in which a choice differs from the drawing, or from its mirror
+// image where the knot is made without an object and that is nearer.
+func (d *Drill) Wrong(mask int) []string {
+	if d.Free() && Nearest(mask, d.Mirror(0)) < Nearest(mask, 0) {
+		mask = d.Mirror(mask)
+	}
+	out := []string{}
+	for i, c := range d.Crossings {
+		if mask>>i&1 == 1 {
+			out = append(out, c.Name)
+		}
 	}
 	return out
 }

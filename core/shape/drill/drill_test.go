@@ -27,7 +27,8 @@ func drillOf(t testing.TB, id string) *drill.Drill {
 // Known from an independent drawing of the same shadow.
 func TestReefDrill(t *testing.T) {
 	d := drillOf(t, "reef-knot")
-	classes := d.Classes()
+	classes, whole := d.Classes()
+	assert.True(t, whole)
 	assert.Len(t, classes, 10)
 	assert.Equal(t, 2, classes[d.Key(0)], "reef")
 	granny, err := d.Flips([]string{"d", "m", "f"})
@@ -37,6 +38,22 @@ func TestReefDrill(t *testing.T) {
 	apart, err := d.Flips([]string{"t", "m"})
 	require.NoError(t, err)
 	assert.Equal(t, 18, classes[d.Key(apart)], "falls apart")
+}
+
+// Which crossings are wrong is said against the drawing or its mirror image, whichever is nearer.
+func TestWrongCrossings(t *testing.T) {
+	d := drillOf(t, "reef-knot")
+	mask, err := d.Flips([]string{"m", "d"})
+	require.NoError(t, err)
+	assert.ElementsMatch(t, []string{"m", "d"}, d.Wrong(mask))
+	assert.ElementsMatch(t, []string{"m", "d"}, d.Wrong(d.Mirror(mask)))
+	assert.Empty(t, d.Wrong(0))
+	assert.True(t, d.Told())
+	on := drillOf(t, "clove-hitch")
+	assert.Len(t, on.Wrong(on.Mirror(0)), len(on.Crossings), "on a post the mirror image is another way round")
+	many, whole := drillOf(t, "double-uni").Classes()
+	assert.False(t, whole)
+	assert.Greater(t, len(many), 10)
 }
 
 func TestDrillReadsWhatWasSet(t *testing.T) {
@@ -85,7 +102,7 @@ func BenchmarkDrill(b *testing.B) {
 		set := map[string]bool{"a": true, "t": false, "c": true, "d": true, "m": false, "f": true}
 		for b.Loop() {
 			m, _ := d.Mask(set)
-			_ = d.Classes()[d.Key(m)]
+			_ = d.Key(m)
 		}
 	})
 }

@@ -39,6 +39,16 @@ func Of(sh *shape.Shape) []Closure {
 	return Closures(Drawn{sh}, len(sh.Ropes), OutlineOf(sh), names)
 }
 
+// DiagramsOf closes a drawing by every rule that applies, its parts too.
+func DiagramsOf(sh *shape.Shape) []Diagram {
+	names, _ := divided(sh)
+	var out []Diagram
+	for _, p := range append(plans(len(sh.Ropes), OutlineOf(sh)), partPlans(len(sh.Ropes), OutlineOf(sh), names)...) {
+		out = append(out, closed(Drawn{sh}, p))
+	}
+	return out
+}
+
 // Drawn is a drawing as strands that can be closed.
 type Drawn struct{ *shape.Shape }
 

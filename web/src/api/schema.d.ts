@@ -559,6 +559,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/knots/class-set.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pages of several knots in one file */
+        get: operations["class-set"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/knots/fewest": {
         parameters: {
             query?: never;
@@ -585,6 +602,23 @@ export interface paths {
         };
         /** Why the granny rolls out: how the ropes of four joins turn at their crossings */
         get: operations["rolls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/knots/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Several knots on each page, to print */
+        get: operations["sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1463,6 +1497,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/words.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words of the trade, to print */
+        get: operations["words-pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/words/{id}/drawing.svg": {
         parameters: {
             query?: never;
@@ -1837,6 +1888,10 @@ export interface components {
             frame: number[];
             id: string;
             name: string;
+            /** @description the knot whose drill comes next */
+            next: string;
+            /** @description the tangles were counted in some of the choices only */
+            sampled?: boolean;
             /**
              * Format: int64
              * @description how many different tangles they make
@@ -3366,6 +3421,7 @@ export interface components {
             name: string;
             right: boolean;
             says: string;
+            wrong: string[];
         };
         TradeWord: {
             also?: string[];
@@ -4845,6 +4901,45 @@ export interface operations {
             };
         };
     };
+    "class-set": {
+        parameters: {
+            query?: {
+                look?: "laid" | "braid" | "mono";
+                view?: "tie" | "across" | "left" | "opposite";
+                /** @description for a left-handed tyer */
+                left?: boolean;
+                /** @description ids, in the order wanted, with commas between */
+                knots?: string;
+                title?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pages of several knots in one file */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     fewest: {
         parameters: {
             query?: never;
@@ -4894,6 +4989,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Rolls"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: {
+                look?: "laid" | "braid" | "mono";
+                view?: "tie" | "across" | "left" | "opposite";
+                /** @description for a left-handed tyer */
+                left?: boolean;
+                /** @description ids, in the order wanted, with commas between */
+                knots?: string;
+                title?: string;
+                /** @description how many on a page */
+                per?: "4" | "6";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Several knots on each page, to print */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Error */
@@ -5120,6 +5256,7 @@ export interface operations {
         parameters: {
             query?: {
                 look?: "laid" | "braid" | "mono";
+                view?: "tie" | "across" | "left" | "opposite";
                 /** @description for a left-handed tyer */
                 left?: boolean;
             };
@@ -5157,6 +5294,7 @@ export interface operations {
         parameters: {
             query?: {
                 look?: "laid" | "braid" | "mono";
+                view?: "tie" | "across" | "left" | "opposite";
                 /** @description for a left-handed tyer */
                 left?: boolean;
             };
@@ -7158,6 +7296,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TowAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "words-pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The words of the trade, to print */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Error */

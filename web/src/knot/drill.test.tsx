@@ -18,6 +18,7 @@ const page = {
   ],
   choices: 4,
   tangles: 2,
+  next: "bowline",
 };
 
 const server = (verdict: unknown) =>
@@ -30,7 +31,13 @@ const server = (verdict: unknown) =>
   });
 
 it("asks for the verdict only when every crossing is set, and turns a crossing when it is tapped again", async () => {
-  const calls = server({ name: "Falls open", right: false, says: "It comes out straight.", differs: 1 });
+  const calls = server({
+    name: "Falls open",
+    right: false,
+    says: "It comes out straight.",
+    differs: 1,
+    wrong: ["b"],
+  });
   show(<DrillView />, "/knots/overhand/drill", "/knots/:id/drill");
   const first = await screen.findByLabelText(/^Crossing 1: pass 1 with pass 4, not set/);
   expect(screen.getByTestId("verdict").textContent).toContain("2 of 2 crossings to set");
@@ -43,10 +50,13 @@ it("asks for the verdict only when every crossing is set, and turns a crossing w
   await screen.findByText("✕ Falls open");
   expect(screen.getByTestId("verdict").textContent).toContain("One crossing is not as drawn");
   expect(calls.find((c) => c.path.endsWith("/verdict"))?.query.get("set")).toBe("lu,bo");
+  fireEvent.click(screen.getByText("Which ones?"));
+  await screen.findByText("Crossing 2, ringed.");
+  expect(screen.getByText("Next knot").getAttribute("href")).toBe("/knots/bowline/drill");
 });
 
 it("keeps a wrong result as a drill with the name of what was made", async () => {
-  const calls = server({ name: "Granny", right: false, says: "No.", differs: 2 });
+  const calls = server({ name: "Granny", right: false, says: "No.", differs: 2, wrong: ["l", "b"] });
   show(<DrillView />, "/knots/overhand/drill", "/knots/:id/drill");
   fireEvent.click(await screen.findByLabelText(/^Crossing 1: pass 1 with pass 4, not set/));
   fireEvent.click(screen.getByLabelText(/Crossing 2: .* not set/));

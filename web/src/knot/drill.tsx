@@ -46,20 +46,31 @@ function Drill({ page }: { page: Page }) {
     setSet((now) => ({ ...now, [name]: now[name] === undefined ? true : !now[name] }));
   const role = useRole();
   const told = left === 0 ? verdict.data : undefined;
+  // Which crossings are wrong is said when it is asked for, of this choice.
+  const [asked, setAsked] = useState("");
+  const wrong = told && asked === text ? told.wrong : [];
   return (
     <PageBody maxW="1100px" py="4">
       <Title>Crossing drill: {page.name.toLowerCase()}</Title>
       <Box color="quiet">
-        Tap each crossing to lay one strand over the other; tap again to turn it. {page.choices} ways,{" "}
-        {page.tangles} different tangles.
+        Tap each crossing to lay one strand over the other; tap again to turn it.{" "}
+        {page.choices.toLocaleString("en")} ways
+        {page.sampled
+          ? `: more than we list; those we tried made ${page.tangles} different tangles.`
+          : `, ${page.tangles} different tangles.`}
       </Box>
       <Flex gap="6" mt="3" direction={{ base: "column", lg: "row" }} align="flex-start">
         <Card flex="1.6" w="100%" display="flex" justifyContent="center">
-          <Crossings page={page} set={set} turn={turn} drawing={drawing.data} />
+          <Crossings page={page} set={set} turn={turn} drawing={drawing.data} wrong={wrong} />
         </Card>
         <Box flex="1" w="100%" aria-live="polite" data-testid="verdict">
           {told ? (
-            <Told told={told} />
+            <Told
+              told={told}
+              which={wrong.length === 0 ? () => setAsked(text) : undefined}
+              page={page}
+              wrong={wrong}
+            />
           ) : (
             <Box fontSize="lg">{`${left} of ${page.crossings.length} crossings to set.`}</Box>
           )}
@@ -71,6 +82,9 @@ function Drill({ page }: { page: Page }) {
             </Press>
             <Press asChild>
               <Link to={`/knots/${page.id}`}>See it tied</Link>
+            </Press>
+            <Press asChild look={told?.right ? "main" : undefined}>
+              <Link to={`/knots/${page.next}/drill`}>Next knot</Link>
             </Press>
           </Flex>
           {told && role !== "learner" && (
@@ -99,7 +113,10 @@ const Crossing = chakra("button", {
     fontWeight: 700,
     border: "2px solid transparent",
   },
-  variants: { open: { true: { border: "3px dashed", borderColor: "flare", bg: "rgb(255 253 246 / 55%)" } } },
+  variants: {
+    open: { true: { border: "3px dashed", borderColor: "flare", bg: "rgb(255 253 246 / 55%)" } },
+    wrong: { true: { border: "4px solid", borderColor: "flare" } },
+  },
 });
 
 /** The drawing with a button at every crossing; arrow keys go from one to the next. */
@@ -108,8 +125,9 @@ function Crossings(props: {
   set: Set;
   turn: (name: string) => void;
   drawing: string | undefined;
+  wrong: string[];
 }) {
-  const { page, set, turn, drawing } = props;
+  const { page, set, turn, drawing, wrong } = props;
   const [at, setAt] = useState(0);
   const [x, y, w, h] = page.frame as [number, number, number, number];
   const keys = (e: React.KeyboardEvent) => {
@@ -143,6 +161,7 @@ function Crossings(props: {
             key={c.name}
             type="button"
             open={state === undefined}
+            wrong={wrong.includes(c.name)}
             data-crossing={c.name}
             data-over={state === undefined ? "" : state ? "first" : "second"}
             aria-label={`Crossing ${i + 1}: ${said}`}
@@ -206,7 +225,15 @@ function ByEar(p: { page: Page; set: Set; lay: (name: string, over: boolean) => 
   );
 }
 
-function Told({ told }: { told: Schemas["TradeVerdict"] }) {
+function Told(p: {
+  told: Schemas["TradeVerdict"];
+  page: Page;
+  wrong: string[];
+  /** Asks which crossings are wrong; left out once that is said. */
+  which: (() => void) | undefined;
+}) {
+  const { told, page, wrong, which } = p;
+  const number = (name: string) => page.crossings.findIndex((c) => c.name === name) + 1;
   return (
     <Card kind={told.right ? "good" : "warn"} p="4">
       <Box className="head" fontSize="2xl" color={told.right ? "glass" : "flare"}>
@@ -215,7 +242,16 @@ function Told({ told }: { told: Schemas["TradeVerdict"] }) {
       <Box mt="1">{told.says}</Box>
       {!told.right && (
         <Box mt="1" color="quiet">
-          {told.differs === 1 ? "One crossing is" : `${told.differs} crossings are`} not as drawn.
+          {told.wrong.length === 1 ? "One crossing is" : `${told.wrong.length} crossings are`} not as drawn.{" "}
+          {which ? (
+            <Press small look="bare" onClick={which}>
+              Which ones?
+            </Press>
+          ) : (
+            <strong>
+              {wrong.length === 1 ? "Crossing" : "Crossings"} {wrong.map(number).join(", ")}, ringed.
+            </strong>
+          )}
         </Box>
       )}
     </Card>

@@ -52,7 +52,7 @@ export function FewestView() {
             />
           </Grid>
           {c?.task_groups.map((g) => (
-            <Part key={g} title={g} mb="3">
+            <Part key={g} title={capital(g)} mb="3">
               <Flex gap="2" wrap="wrap">
                 {c.tasks
                   .filter((t) => t.group === g)
@@ -71,7 +71,15 @@ export function FewestView() {
             </Part>
           ))}
         </Box>
-        <Box flex="1" w="100%" aria-live="polite" data-testid="fewest" position={{ lg: "sticky" }} top="4">
+        <Box
+          flex="1"
+          w="100%"
+          aria-live="polite"
+          data-testid="fewest"
+          order={{ base: -1, lg: 1 }}
+          position={{ lg: "sticky" }}
+          top="4"
+        >
           <Trouble error={answer.error ?? undefined} />
           {!told && !answer.error && <Card fontSize="lg">Tick what has to be done.</Card>}
           {told && (

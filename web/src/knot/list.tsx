@@ -12,7 +12,8 @@ import { capital } from "../ui/format";
 import { Hardness } from "../ui/hardness";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
-import { Pick, Typed } from "../ui/pick";
+import { Pick, Select, Typed } from "../ui/pick";
+import { usePrefs } from "../ui/prefs";
 
 type Brief = Schemas["KnotBrief"];
 
@@ -73,6 +74,9 @@ export function KnotList() {
           )}
         </Flex>
       )}
+      {data && found && found.length > 0 && (
+        <OnPaper knots={found.length <= 24 ? found.map((k) => k.id) : []} sets={data.sets} />
+      )}
       {groups?.map(([title, list]) => (
         <Part key={title} title={title} mt="4">
           <Grid templateColumns="repeat(auto-fill, minmax(min(270px, 100%), 1fr))" gap="3">
@@ -83,6 +87,45 @@ export function KnotList() {
         </Part>
       ))}
     </Page>
+  );
+}
+
+/** What is found here, or a named set, on paper. */
+function OnPaper({ knots, sets }: { knots: string[]; sets: Catalogue["sets"] }) {
+  const hand = usePrefs().hand;
+  const [set, setSet] = useState("");
+  const chosen = sets.find((s) => s.id === set);
+  const ids = chosen?.knots ?? knots;
+  const query = `knots=${ids.join(",")}&left=${hand === "left"}&title=${encodeURIComponent(chosen?.name ?? "Knots")}`;
+  const papers: [string, string][] = [
+    ["Six to a page", `sheet.pdf?per=6&${query}`],
+    ["Four to a page", `sheet.pdf?per=4&${query}`],
+    ["A page each", `class-set.pdf?${query}`],
+  ];
+  return (
+    <Flex gap="2" mt="2" align="center" wrap="wrap" data-testid="on-paper">
+      <Box color="quiet">On paper:</Box>
+      <Select
+        label="Which knots"
+        value={set}
+        set={setSet}
+        first={knots.length > 0 ? "those below" : "choose a set"}
+        list={sets}
+      />
+      {papers.map(([name, to]) =>
+        ids.length > 0 ? (
+          <Press key={name} asChild small>
+            <a href={`/api/v1/knots/${to}`} target="_blank" rel="noreferrer">
+              {name}
+            </a>
+          </Press>
+        ) : (
+          <Press key={name} small disabled>
+            {name}
+          </Press>
+        ),
+      )}
+    </Flex>
   );
 }
 

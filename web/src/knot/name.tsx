@@ -30,7 +30,8 @@ import {
 type Tool = "rope" | "ring" | "bar";
 
 const wide = 1000;
-const usual = 720;
+/** How high the bare ground is: on a phone higher than it is wide. */
+const usual = { desk: 720, phone: 1150 };
 
 /** A tied knot traced over its photo, or on bare ground: which knot is it? */
 export function NameView() {
@@ -41,11 +42,12 @@ export function NameView() {
   const { now } = draft;
   const [tool, setTool] = useState<Tool | undefined>(now.ropes.length ? undefined : "rope");
   const photo = usePhoto();
+  const phone = useMedia("(max-width: 600px)");
   // As tall as the photo; without one, as what was drawn over it.
   const lowest = Math.max(...now.ropes.flatMap((r) => r.points.map((p) => p[1] ?? 0)), 0);
   const height = photo.shape
     ? Math.max(400, Math.min(2000, wide / photo.shape))
-    : Math.max(usual, lowest + 60);
+    : Math.max(phone ? usual.phone : usual.desk, lowest + 60);
   const set = (next: Tracing) => keep({ now: next, before: [...draft.before.slice(-30), now] });
   const answer = useLasting({ ...q.traced(now), enabled: knotted(now) > 0 });
   const told = knotted(now) > 0 ? answer.data : undefined;

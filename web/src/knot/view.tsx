@@ -111,7 +111,7 @@ function Tied({ knot }: { knot: KnotPage }) {
             </Flex>
           )}
           <Aid knot={knot} left={left} />
-          <Actions knot={knot} look={look.id} left={left} record={() => setAttempt(true)} />
+          <Actions knot={knot} look={look.id} view={view.id} left={left} record={() => setAttempt(true)} />
           <Recent knot={knot.id} />
         </Box>
         <Box flex="1" w="100%" minW="0">
@@ -219,8 +219,8 @@ function Rail({
   );
 }
 
-function Actions(p: { knot: KnotPage; look: string; left: boolean; record: () => void }) {
-  const { knot, look, left, record } = p;
+function Actions(p: { knot: KnotPage; look: string; view: string; left: boolean; record: () => void }) {
+  const { knot, look, view, left, record } = p;
   const role = useRole();
   const handout = `/api/v1/knots/${knot.id}/handout`;
   const beside = [...knot.grows_from, ...knot.leads_to][0]?.knot ?? "bowline";
@@ -237,12 +237,12 @@ function Actions(p: { knot: KnotPage; look: string; left: boolean; record: () =>
         </Press>
       )}
       <Press asChild>
-        <a href={`${handout}.pdf?look=${look}&left=${left}`} target="_blank" rel="noreferrer">
+        <a href={`${handout}.pdf?look=${look}&left=${left}&view=${view}`} target="_blank" rel="noreferrer">
           Handout to print
         </a>
       </Press>
       <Press asChild>
-        <a href={`${handout}.svg?look=${look}&left=${left}`} download={`${knot.id}.svg`}>
+        <a href={`${handout}.svg?look=${look}&left=${left}&view=${view}`} download={`${knot.id}.svg`}>
           Handout as a picture file
         </a>
       </Press>

@@ -24,8 +24,10 @@ export function WordsView() {
       <Flex align="center" gap="4" wrap="wrap">
         <Title>Words</Title>
         <Box flex="1" />
-        <Press small className="no-print" onClick={() => print()}>
-          Print this page
+        <Press asChild small>
+          <a href="/api/v1/words.pdf" target="_blank" rel="noreferrer">
+            Words to print
+          </a>
         </Press>
       </Flex>
       <Grid templateColumns="repeat(auto-fill, minmax(min(260px, 100%), 1fr))" gap="3" mt="3">
