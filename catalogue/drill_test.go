@@ -61,7 +61,7 @@ func TestDrillVerdicts(t *testing.T) {
 	}
 	_, err := c.Verdict("reef-knot", map[string]bool{"a": true})
 	assert.ErrorContains(t, err, "is not set")
-	_, err = c.Verdict("palomar", nil)
+	_, err = c.Verdict("figure-eight-loop", nil)
 	assert.ErrorContains(t, err, "no crossing drill")
 }
 

@@ -1,12 +1,14 @@
 package e2e
 
 import (
+	"fmt"
 	"os"
 	"path/filepath"
 	"testing"
 	"time"
 
 	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
 )
 
 // TestScreenshots takes the pictures of docs/screenshots from demo data; it runs
@@ -50,7 +52,6 @@ func TestScreenshots(t *testing.T) {
 	desk.until(`document.querySelector('[data-testid="map"]')?.dataset.rows === "64"`, "all rows of the map")
 	settle(desk)
 	desk.shoot(filepath.Join(dir, "map.png"))
-	shoot(desk, "tow", "/jobs/tow-line", `[data-testid="tow"]`)
 	shoot(desk, "board", "/teach?group=Evening+class", `[data-testid="board"]`)
 	shoot(desk, "plan", "/teach/plan/2", `[data-testid="sum"]`)
 	shoot(desk, "doctrines", "/doctrines", `[data-question]`)
@@ -92,12 +93,29 @@ func TestScreenshots(t *testing.T) {
 	phone.until(`document.querySelector('[data-testid="fault"]') === null`, "the sheet closed")
 	phone.shoot(filepath.Join(dir, "class-phone.png"))
 	shoot(phone, "knot-phone", "/knots/clove-hitch?step=2", `.knot-drawing`)
-	desk.goTo(s.url + "/")
-	desk.do(chromedp.WaitVisible(chromedp.CSS(`[data-testid="chosen"]`)), chromedp.KeyEvent("s"))
-	desk.takeMenu("Saved rigs", "Workboat at the slip")
-	desk.see(`[data-testid="sentence"]`, "40 mm ring")
-	desk.choose("line_kind", "hmpe twelve")
-	desk.see(`[data-testid="chosen"] h2`, "figure-eight")
+	desk.do(chromedp.EmulateViewport(1280, 800))
+	desk.goTo(s.url + "/knots/name")
+	photo, err := filepath.Abs("testdata/tied.png")
+	require.NoError(t, err)
+	desk.do(chromedp.SetUploadFiles(chromedp.CSS(`input[type=file]`), []string{photo}))
+	desk.until(`document.querySelector("svg image") !== null`, "the photo")
+	points, over := traced(t)
+	desk.pen(points)
+	desk.until(fmt.Sprintf(`document.querySelectorAll("[data-spot]").length === %d`, len(over)), "its crossings")
+	for i, side := range over {
+		if i == 2 {
+			side = map[string]string{"a": "b", "b": "a"}[side]
+		}
+		desk.mark(i, side)
+	}
+	desk.until(`document.querySelector('[data-named="nearly bowline"]') !== null`, "nearly")
+	desk.do(chromedp.Evaluate[chromedp.Void](`scrollTo(0, 0)`))
 	settle(desk)
-	desk.shoot(filepath.Join(dir, "rig-sun.png"))
+	desk.shoot(filepath.Join(dir, "name.png"))
+	desk.goTo(s.url + "/knots/quiz")
+	desk.until(`document.querySelectorAll("[data-shown] svg").length === 2`, "two drawings")
+	desk.press(`[data-shown="wrong"] [data-place]`)
+	desk.see(`[data-testid="quiz-verdict"]`, "Put right")
+	settle(desk)
+	desk.shoot(filepath.Join(dir, "quiz.png"))
 }

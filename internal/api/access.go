@@ -88,7 +88,7 @@ func accessOf(ctx context.Context) *Access {
 // use beside them: no record of anybody, only the catalogue and what is drawn from it.
 var (
 	open        = []string{"GET /session", "POST /session", "POST /session/setup", "POST /join", "GET /openapi.json"}
-	forLearners = []string{"DELETE /session", "GET /catalogue", "GET /knots", "POST /knots/traced", "POST /knots/fewest", "GET /faults", "GET /words", "GET /me", "POST /me/attempts", "GET /doctrines", "GET /quantity", "GET /method", "GET /qr.svg"}
+	forLearners = []string{"DELETE /session", "GET /catalogue", "GET /knots", "POST /knots/traced", "POST /knots/fewest", "GET /faults", "GET /words", "GET /words.pdf", "GET /words.pdf", "GET /me", "POST /me/attempts", "GET /doctrines", "GET /quantity", "GET /method", "GET /qr.svg"}
 )
 
 // permits reports whether a request is for one of the operations.

@@ -291,7 +291,7 @@ func TestDrill(t *testing.T) {
 	assert.Equal(t, "image/svg+xml", res.Header.Get("Content-Type"))
 	res, _ = call(t, srv, "GET", "/api/v1/knots/reef-knot/drill.svg?set=a?", "")
 	assert.Equal(t, 422, res.StatusCode)
-	res, _ = call(t, srv, "GET", "/api/v1/knots/zeppelin-bend/drill", "")
+	res, _ = call(t, srv, "GET", "/api/v1/knots/figure-eight-loop/drill", "")
 	assert.Equal(t, 404, res.StatusCode)
 }
 
@@ -517,4 +517,28 @@ func TestTextsInTheUnitsAskedFor(t *testing.T) {
 	assert.Contains(t, problemOf(t, res, text).Detail, "kgf")
 	_, text = call(t, srv, "GET", "/api/v1/quantity?kind=length&text=2&bare=in", "")
 	assert.Contains(t, text, "50.8 mm")
+}
+
+// A tracing is named once every crossing is marked; before that it says where they are.
+func TestATracingIsNamed(t *testing.T) {
+	srv := start(t)
+	const rope = `{"ropes":[{"points":[[0,0],[4,0],[4,3],[1,3],[1,-2],[3,-2],[3,2],[6,2]]}],"over":`
+	_, text := call(t, srv, "POST", "/api/v1/knots/traced", rope+`[[0,0,0,3]]}`)
+	var half api.Traced
+	require.NoError(t, json.Unmarshal([]byte(text), &half))
+	assert.Equal(t, 2, half.Left)
+	assert.Empty(t, half.Matches)
+	assert.Len(t, half.Meetings, 3)
+	_, text = call(t, srv, "POST", "/api/v1/knots/traced", rope+`[[0,0,0,3],[0,5,0,0],[0,1,0,6]]}`)
+	var whole api.Traced
+	require.NoError(t, json.Unmarshal([]byte(text), &whole))
+	require.NotEmpty(t, whole.Matches)
+	assert.Equal(t, "overhand", whole.Matches[0].Knot)
+	res, text := call(t, srv, "POST", "/api/v1/knots/traced", rope+`[[0,0,0,9]]}`)
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Contains(t, text, "over[0]")
+	res, _ = call(t, srv, "GET", "/api/v1/words/bight/drawing.svg", "")
+	assert.Equal(t, 200, res.StatusCode)
+	res, _ = call(t, srv, "GET", "/api/v1/words/nothing/drawing.svg", "")
+	assert.Equal(t, 404, res.StatusCode)
 }

@@ -152,8 +152,8 @@ func (d *Drill) Key(mask int) string {
 	}
 	var b strings.Builder
 	for i, x := range d.whole {
-		c := tangle.ClosureOf(d.crossings[i], x.Components(), flipped)
-		fmt.Fprint(&b, c.Linking, c.Jones, ";")
+		linking, jones := tangle.JonesOf(d.crossings[i], x.Components(), flipped)
+		fmt.Fprint(&b, linking, jones, ";")
 	}
 	d.keys[mask] = b.String()
 	return d.keys[mask]

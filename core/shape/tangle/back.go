@@ -1,6 +1,7 @@
 package tangle
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -22,8 +23,8 @@ func Stages(k Strands, ropes int, object Outline, rope int, standing bool) []str
 	add := func(k Strands) {
 		stage := ""
 		for _, d := range Both(k, ropes, object) {
-			c := d.Turned(nil)
-			stage += c.Name + c.Jones + c.Alexander + "\n"
+			linking, jones := d.Jones()
+			stage += fmt.Sprintln(d.Name, linking, jones)
 		}
 		out = append(out, stage)
 	}

@@ -310,6 +310,18 @@ func (b *box) apart(c box) bool {
 	return b.right < c.left || c.right < b.left || b.top < c.bottom || c.top < b.bottom
 }
 
+// Jones gives the linking numbers and the Jones polynomial of the diagram alone: most of the
+// work of an invariant is the Alexander polynomial's.
+func (d Diagram) Jones() (linking []int, jones string) {
+	return JonesOf(d.Crossings(), len(d.comps), nil)
+}
+
+// JonesOf is the same from its crossings, some of them turned over.
+func JonesOf(crossings []Crossing, components int, flipped []bool) (linking []int, jones string) {
+	code, out := coded(visitsOf(crossings, flipped), components)
+	return out.Linking, code.jones().text("t", 1)
+}
+
 // Turned computes the invariants of the diagram; flipped, by number of declared crossing,
 // turns crossings over first.
 func (d Diagram) Turned(flipped []bool) Closure {
@@ -322,16 +334,31 @@ func (d Diagram) Components() int { return len(d.comps) }
 // ClosureOf computes the invariants of a diagram from its crossings, some of them turned
 // over.
 func ClosureOf(crossings []Crossing, components int, flipped []bool) Closure {
+	return fromVisits(visitsOf(crossings, flipped), components)
+}
+
+func visitsOf(crossings []Crossing, flipped []bool) []visit {
 	visits := make([]visit, 0, 2*len(crossings))
 	for n, m := range crossings {
 		over := m.pOver != (m.declared >= 0 && m.declared < len(flipped) && flipped[m.declared])
 		visits = append(visits, visit{m.p, n, over}, visit{m.q, n, !over})
 	}
-	return fromVisits(visits, len(crossings), components)
+	return visits
 }
 
-// fromVisits numbers the edges and writes the planar diagram code.
-func fromVisits(visits []visit, n, components int) Closure {
+// fromVisits computes the invariants of a diagram.
+func fromVisits(visits []visit, components int) Closure {
+	code, out := coded(visits, components)
+	alex := code.alexander()
+	out.Alexander = alex.text("t", 2)
+	out.Determinant = alex.absAtMinusOne()
+	out.Jones = code.jones().text("t", 1)
+	return out
+}
+
+// coded numbers the edges and writes the planar diagram code, and what follows from it at once.
+func coded(visits []visit, components int) (pd, Closure) {
+	n := len(visits) / 2
 	sort.SliceStable(visits, func(i, j int) bool {
 		if visits[i].comp != visits[j].comp {
 			return visits[i].comp < visits[j].comp
@@ -387,9 +414,5 @@ func fromVisits(visits []visit, n, components int) Closure {
 			out.Linking = append(out.Linking, link[a*components+b]/2)
 		}
 	}
-	alex := code.alexander()
-	out.Alexander = alex.text("t", 2)
-	out.Determinant = alex.absAtMinusOne()
-	out.Jones = code.jones().text("t", 1)
-	return out
+	return code, out
 }

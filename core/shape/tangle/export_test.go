@@ -1,8 +1,8 @@
 package tangle
 
-// JonesOf gives the Jones polynomial of a planar diagram code in which every
+// JonesOfCode gives the Jones polynomial of a planar diagram code in which every
 // component passes under somewhere, as text.
-func JonesOf(code [][4]int) string {
+func JonesOfCode(code [][4]int) string {
 	d := pd{x: code}
 	for _, x := range code {
 		// The upper strand runs from the lower-numbered edge to the next, or from the

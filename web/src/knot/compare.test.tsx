@@ -57,6 +57,8 @@ let calls: ReturnType<typeof fakeServer>;
 beforeEach(() => {
   calls = fakeServer({
     "GET /api/v1/catalogue": {
+      sets: [],
+      words: [],
       materials: [
         { id: "polyester", name: "polyester" },
         { id: "hmpe", name: "HMPE" },

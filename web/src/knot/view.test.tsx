@@ -61,6 +61,8 @@ beforeEach(() => {
     "GET /api/v1/attempts": { attempts: [] },
     "GET /api/v1/learners": [{ id: 3, name: "Ailsa", knows: ["bowline"] }],
     "GET /api/v1/catalogue": {
+      sets: [],
+      words: [],
       materials: [{ id: "hmpe", name: "HMPE" }],
       tasks: [
         { id: "reef", name: "tie in a reef" },
