@@ -1,4 +1,4 @@
-import { Box, chakra, Flex } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
@@ -10,6 +10,7 @@ import { Svg } from "../ui/drawing";
 import { newKey } from "../ui/key";
 import { Trouble } from "../ui/notes";
 import { Card, Page as PageBody, Title } from "../ui/page";
+import { Crossing } from "./crossing";
 
 type Set = Record<string, boolean | undefined>;
 type Page = Schemas["DrillPage"];
@@ -100,24 +101,6 @@ function Drill({ page }: { page: Page }) {
     </PageBody>
   );
 }
-
-const Crossing = chakra("button", {
-  base: {
-    position: "absolute",
-    width: "48px",
-    height: "48px",
-    margin: "-24px 0 0 -24px",
-    borderRadius: "full",
-    cursor: "pointer",
-    color: "flare",
-    fontWeight: 700,
-    border: "2px solid transparent",
-  },
-  variants: {
-    open: { true: { border: "3px dashed", borderColor: "flare", bg: "rgb(255 253 246 / 55%)" } },
-    wrong: { true: { border: "4px solid", borderColor: "flare" } },
-  },
-});
 
 /** The drawing with a button at every crossing; arrow keys go from one to the next. */
 function Crossings(props: {

@@ -1,4 +1,4 @@
-import { Box, chakra, Flex } from "@chakra-ui/react";
+import { Box, Flex } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
 import { useLasting } from "../api/hooks";
 import { q } from "../api/queries";
@@ -7,6 +7,7 @@ import { useDraft } from "../ui/draft";
 import { useMedia } from "../ui/media";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
+import { Crossing } from "./crossing";
 import { Told } from "./named";
 import {
   apart,
@@ -218,24 +219,6 @@ const hint: Record<Tool, string> = {
   bar: "Draw along the post or rail, from one end to the other.",
 };
 
-const Spot = chakra("button", {
-  base: {
-    position: "absolute",
-    width: "44px",
-    height: "44px",
-    margin: "-22px 0 0 -22px",
-    borderRadius: "full",
-    cursor: "pointer",
-    color: "flare",
-    fontWeight: 700,
-    border: "2px solid transparent",
-  },
-  variants: {
-    open: { true: { border: "3px dashed", borderColor: "flare", bg: "rgb(255 253 246 / 70%)" } },
-    wrong: { true: { border: "4px solid", borderColor: "flare" } },
-  },
-});
-
 /** What is drawn on, with a button at every crossing. */
 function Ground(p: {
   now: Tracing;
@@ -286,7 +269,7 @@ function Ground(p: {
         {...pen.on}
       >
         {photo && <image href={photo} width={wide} height={height} preserveAspectRatio="xMidYMid meet" />}
-        <Ropes now={now} meets={meets} />
+        <Ropes now={now} meets={meets} photo={photo !== ""} />
         {pen.line.length > 1 && (
           <path
             d={path(pen.line)}
@@ -300,11 +283,11 @@ function Ground(p: {
         {pen.at && (
           <circle cx={pen.at[0]} cy={pen.at[1]} r="12" fill="none" stroke="var(--move)" strokeWidth="4" />
         )}
-        <Ends now={now} />
+        <Ends now={now} tall={height > wide} />
       </svg>
       {!tool &&
         meets.map((m, i) => (
-          <Spot
+          <Crossing
             key={`${m.a.join()} ${m.b.join()}`}
             type="button"
             open={!m.over}
@@ -317,7 +300,7 @@ function Ground(p: {
             onClick={() => turn(m)}
           >
             {m.over ? "" : "?"}
-          </Spot>
+          </Crossing>
         ))}
     </Box>
   );
@@ -395,16 +378,19 @@ function usePen(
   };
 }
 
-const colour = (now: Tracing, i: number) => {
+/** Over a photo, where most rope is brown or white, the first line is red. */
+const colour = (now: Tracing, i: number, photo: boolean) => {
   if (i === now.object) return { edge: "var(--object-edge)", body: "var(--object)" };
   const first = now.ropes.findIndex((_, k) => k !== now.object);
   return i === first
-    ? { edge: "var(--rope-1-edge)", body: "var(--rope-1)" }
+    ? photo
+      ? { edge: "var(--sheet)", body: "var(--move)" }
+      : { edge: "var(--rope-1-edge)", body: "var(--rope-1)" }
     : { edge: "var(--rope-2-edge)", body: "var(--rope-2)" };
 };
 
 /** The ropes as they lie: at each marked crossing the upper one once more over the lower. */
-function Ropes({ now, meets }: { now: Tracing; meets: Meeting[] }) {
+function Ropes({ now, meets, photo }: { now: Tracing; meets: Meeting[]; photo: boolean }) {
   const laid = (
     points: number[][],
     i: number,
@@ -412,7 +398,7 @@ function Ropes({ now, meets }: { now: Tracing; meets: Meeting[] }) {
     closed?: boolean,
     cap: "round" | "butt" = "round",
   ) => {
-    const { edge, body } = colour(now, i);
+    const { edge, body } = colour(now, i, photo);
     const line = {
       d: path(points, closed),
       fill: "none",
@@ -450,8 +436,9 @@ function Ropes({ now, meets }: { now: Tracing; meets: Meeting[] }) {
 }
 
 /** Which end is which. */
-function Ends({ now }: { now: Tracing }) {
-  const size = useMedia("(max-width: 600px)") ? 42 : 24;
+function Ends({ now, tall }: { now: Tracing; tall: boolean }) {
+  const phone = useMedia("(max-width: 600px)");
+  const size = phone || tall ? 42 : 24;
   const label = (p: number[] | undefined, text: string) =>
     p && (
       <text

@@ -12,7 +12,11 @@ beforeEach(() => {
       kind: "bend",
       drawn: true,
       steps: ["Right over left.", "Bring both up.", "Left over right."],
-      left: { steps: ["Left over right.", "Bring both up.", "Right over left."] },
+      told: { aid: "Right over left." },
+      left: {
+        steps: ["Left over right.", "Bring both up.", "Right over left."],
+        told: { aid: "Left over right." },
+      },
     },
     "GET /api/v1/knots/reef-knot/drawing.svg": "<svg></svg>",
   });

@@ -243,6 +243,9 @@ function Half(p: {
       />
       <Box className="head" fontSize="clamp(18px, 2.2vw, 32px)" color="quiet">
         {knot.name}
+        {/* The picture in words comes with the last step, when the move has been seen. */}
+        {step === knot.steps.length &&
+          `: ${(left ? knot.left : knot).told.aid.replace(/^./, (c) => c.toLowerCase())}`}
       </Box>
     </Flex>
   );

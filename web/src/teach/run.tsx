@@ -266,6 +266,11 @@ function Slide(p: {
         <Box className="head" fontSize={large} lineHeight="1.15">
           {follow ? `${step}. ${knot?.steps[step - 1] ?? ""}` : tasks[block.kind]}
         </Box>
+        {block.kind === "demonstrate" && knot && (
+          <Box fontSize="clamp(18px, 2vw, 28px)" mt="4">
+            {knot.told.aid}
+          </Box>
+        )}
         {block.kind === "check" && knot && (
           <Box as="ul" fontSize="clamp(18px, 2vw, 28px)" mt="4" pl="5">
             {knot.checks.map((c) => (
