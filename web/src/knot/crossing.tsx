@@ -15,6 +15,8 @@ export const Crossing = chakra("button", {
   },
   variants: {
     open: { true: { border: "3px dashed", borderColor: "flare", bg: "rgb(255 253 246 / 62%)" } },
+    /** Where many lie close together. */
+    dense: { true: { width: "32px", height: "32px", margin: "-16px 0 0 -16px", fontSize: "sm" } },
     wrong: { true: { border: "4px solid", borderColor: "flare" } },
   },
 });

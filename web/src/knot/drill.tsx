@@ -144,6 +144,7 @@ function Crossings(props: {
             key={c.name}
             type="button"
             open={state === undefined}
+            dense={page.crossings.length > 9}
             wrong={wrong.includes(c.name)}
             data-crossing={c.name}
             data-over={state === undefined ? "" : state ? "first" : "second"}

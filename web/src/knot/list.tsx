@@ -64,18 +64,20 @@ export function KnotList() {
       </Flex>
       <Filters filter={filter} catalogue={data} learners={learners} />
       <Trouble error={error} />
-      {found && (
-        <Flex mt="3" align="center" gap="2" color="quiet" minH="44px" data-testid="count" aria-live="polite">
-          {counted(found.length, filter)}
-          {filter.on && (
-            <Press look="bare" onClick={filter.clear}>
-              Show all
-            </Press>
+      {data && found && (
+        <Flex mt="3" justify="space-between" align="center" columnGap="4" wrap="wrap">
+          <Flex align="center" gap="2" color="quiet" minH="44px" data-testid="count" aria-live="polite">
+            {counted(found.length, filter)}
+            {filter.on && (
+              <Press look="bare" onClick={filter.clear}>
+                Show all
+              </Press>
+            )}
+          </Flex>
+          {found.length > 0 && (
+            <OnPaper knots={found.length <= 24 ? found.map((k) => k.id) : []} sets={data.sets} />
           )}
         </Flex>
-      )}
-      {data && found && found.length > 0 && (
-        <OnPaper knots={found.length <= 24 ? found.map((k) => k.id) : []} sets={data.sets} />
       )}
       {groups?.map(([title, list]) => (
         <Part key={title} title={title} mt="4">
@@ -103,7 +105,7 @@ function OnPaper({ knots, sets }: { knots: string[]; sets: Catalogue["sets"] }) 
     ["A page each", `class-set.pdf?${query}`],
   ];
   return (
-    <Flex gap="2" mt="2" align="center" wrap="wrap" data-testid="on-paper">
+    <Flex gap="2" align="center" wrap="wrap" data-testid="on-paper">
       <Box color="quiet">On paper:</Box>
       <Select
         label="Which knots"
@@ -112,19 +114,14 @@ function OnPaper({ knots, sets }: { knots: string[]; sets: Catalogue["sets"] }) 
         first={knots.length > 0 ? "those below" : "choose a set"}
         list={sets}
       />
-      {papers.map(([name, to]) =>
-        ids.length > 0 ? (
+      {ids.length > 0 &&
+        papers.map(([name, to]) => (
           <Press key={name} asChild small>
             <a href={`/api/v1/knots/${to}`} target="_blank" rel="noreferrer">
               {name}
             </a>
           </Press>
-        ) : (
-          <Press key={name} small disabled>
-            {name}
-          </Press>
-        ),
-      )}
+        ))}
     </Flex>
   );
 }

@@ -446,7 +446,7 @@ function Ends({ now, tall }: { now: Tracing; tall: boolean }) {
         x={(p[0] ?? 0) + ((p[0] ?? 0) > wide * 0.75 ? -24 : 24)}
         y={(p[1] ?? 0) + ((p[1] ?? 0) < 70 ? size : -14)}
         textAnchor={(p[0] ?? 0) > wide * 0.75 ? "end" : "start"}
-        fontSize={size}
+        style={{ fontSize: size }}
         fontWeight="700"
         fill="var(--ink)"
         stroke="var(--sheet)"
