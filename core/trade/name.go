@@ -21,8 +21,9 @@ type Tied struct {
 	// Changes are the crossings that would have to be turned over to make it, as entries of
 	// "over" as they stand; empty if it is the knot.
 	Changes []trace.Entry `json:"changes" nullable:"false"`
-	// By says how it was told: by its diagram, or by the invariants of its closures.
-	By string `json:"by" enum:"diagram,closures"`
+	// By says how it was told: by its diagram, by its diagram once crossings that mean nothing
+	// are taken out, or by the invariants of its closures.
+	By string `json:"by" enum:"diagram,slack,closures"`
 }
 
 // NameTied says which knot a tracing is of, or which fault of one: best first, none if it is no
@@ -40,7 +41,10 @@ func (c *Catalogue) NameTied(t trace.Trace) ([]Tied, error) {
 	for _, m := range x.Find(r) {
 		for _, who := range c.drawnBy(m.ID) {
 			who.Mirror, who.Exchanged, who.Changes, who.By = m.Mirror, m.Exchanged, m.Changes, "closures"
-			if m.Same {
+			switch {
+			case m.Same && m.Slack > 0:
+				who.By = "slack"
+			case m.Same:
 				who.By = "diagram"
 			}
 			if who.Changes == nil {

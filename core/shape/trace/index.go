@@ -45,8 +45,10 @@ type Match struct {
 	Exchanged bool
 	// Changes are the crossings to turn over, as entries of [Trace.Over] as they stand.
 	Changes []Entry
-	// Same: the diagram is that of the drawing; else only every closure is.
-	Same bool
+	// Same: the diagram is that of the drawing, once Slack crossings that mean nothing are taken
+	// out; else only every closure is.
+	Same  bool
+	Slack int
 	// more is how many crossings it has more or less than the drawing.
 	more int
 }
@@ -162,7 +164,13 @@ func vertexAt(lines [][]tangle.Vertex, p place) tangle.Vertex {
 // its closures. Best first; none if it is no form known here.
 func (x *Index) Find(r *Tied) []Match {
 	found := x.byDiagram(r)
-	if len(found) == 0 || len(found[0].Changes) > 0 {
+	named := func() bool {
+		return slices.ContainsFunc(found, func(m Match) bool { return len(m.Changes) == 0 && !m.Exchanged })
+	}
+	if !named() {
+		found = append(found, x.bySlack(r)...)
+	}
+	if !named() {
 		found = append(found, x.byClosures(r)...)
 	}
 	sort.SliceStable(found, func(i, j int) bool {

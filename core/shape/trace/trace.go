@@ -5,8 +5,9 @@
 // traced: its crossings in the order in which the ropes meet them, from the standing part on,
 // each with the side on which the other strand comes. Two tracings of one form have the same,
 // however they are bent, turned or seen from behind; from it also follows which crossing would
-// have to be turned over to make the form. Then, where the diagram is another, the invariants
-// of every closure of its ends (package tangle), in front and behind: the same knot laid
+// have to be turned over to make the form. Then, where the diagram is another, slack is taken out
+// of it: kinks with nothing in them, strands that lie over others there and back. Then the
+// invariants of every closure of its ends (package tangle), in front and behind: the same knot laid
 // otherwise has the same. Forms whose closures are all plain rings, linked once at most, are
 // told by their diagram only, since everything that falls open has those.
 package trace

@@ -3405,7 +3405,7 @@ export interface components {
         };
         TradeTied: {
             /** @enum {string} */
-            by: "diagram" | "closures";
+            by: "diagram" | "slack" | "closures";
             changes: (number[] | null)[];
             drawing: string;
             exchanged?: boolean;

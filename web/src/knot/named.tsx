@@ -58,6 +58,12 @@ export function Told({ told, turn }: { told: Schemas["Traced"]; turn: (m: Meetin
 
 const wrongOnes = (t: Tied) => (t.changes.length === 1 ? "one crossing" : `${t.changes.length} crossings`);
 
+const how: Record<Tied["by"], string> = {
+  diagram: "Crossing by crossing as it is drawn here.",
+  slack: "Slack taken out, crossing by crossing as it is drawn here.",
+  closures: "Laid otherwise than it is drawn here, but the same by every invariant we compute.",
+};
+
 /** It is a knot, or a fault of one. */
 function Is({ tied }: { tied: Tied }) {
   const knot = useCatalogue().data?.knots.find((k) => k.id === tied.knot);
@@ -85,10 +91,8 @@ function Is({ tied }: { tied: Tied }) {
         <Box mt="1">The mirror image of our drawing: the same form, tied with the other hand.</Box>
       )}
       <Box mt="1" color="quiet">
-        {tied.by === "diagram"
-          ? "Crossing by crossing as it is drawn here."
-          : "Laid otherwise than it is drawn here, but the same by every invariant we compute."}{" "}
-        Its form is right; how it is set, how long its end is and what it is tied in are yours to check.
+        {how[tied.by]} Its form is right; how it is set, how long its end is and what it is tied in are yours
+        to check.
       </Box>
       <Flex mt="3" gap="3" align="center" wrap="wrap">
         {tied.fault ? (
