@@ -2,7 +2,11 @@ package trade
 
 import (
 	"fmt"
+	"regexp"
+	"slices"
+	"strings"
 
+	"oarweed/core/knot"
 	"oarweed/core/problem"
 	"oarweed/core/shape"
 )
@@ -38,6 +42,26 @@ func (c *Catalogue) WordShape(w Word) (*shape.Shape, error) {
 		return c.WordDrawing(w.Picture)
 	}
 	return c.Drawing(w.Knot)
+}
+
+// WordsIn are the words of the glossary that the steps and checks of some knots use.
+func (c *Catalogue) WordsIn(knots []*knot.Knot) []Word {
+	var said strings.Builder
+	for _, k := range knots {
+		said.WriteString(strings.Join(append(slices.Clone(k.Steps), k.Checks...), " ") + " ")
+	}
+	text := said.String()
+	var out []Word
+	for _, w := range c.Words {
+		forms := append([]string{w.Word}, w.Also...)
+		for i := range forms {
+			forms[i] = regexp.QuoteMeta(forms[i])
+		}
+		if regexp.MustCompile(`(?i)\b(` + strings.Join(forms, "|") + `)\b`).MatchString(text) {
+			out = append(out, w)
+		}
+	}
+	return out
 }
 
 func (c *Catalogue) checkWords(l *problem.List) {

@@ -323,13 +323,18 @@ func papers(a huma.API) {
 			text, err := export.Sheet(ctx, in.Title, list, per, in.seen())
 			return pdf(ctx, text, err)
 		})
-	huma.Register(a, files(op("knots", "class-set", http.MethodGet, "/knots/class-set.pdf", "The pages of several knots in one file"), "application/pdf"),
+	huma.Register(a, files(op("knots", "class-set", http.MethodGet, "/knots/class-set.pdf", "The pages of several knots in one file, with the words they use"), "application/pdf"),
 		func(ctx context.Context, in *PaperQuery) (*file, error) {
 			list, err := gather(ctx, in.Knots)
 			if err != nil {
 				return nil, err
 			}
-			text, err := export.ClassSet(ctx, in.Title, list, in.seen())
+			t := of(ctx).Trade()
+			used := make([]*knot.Knot, len(list))
+			for i := range list {
+				used[i] = list[i].Knot
+			}
+			text, err := export.ClassSet(ctx, in.Title, list, t.WordsIn(used), t.WordShape, in.seen())
 			return pdf(ctx, text, err)
 		})
 	huma.Register(a, files(op("knots", "words-pdf", http.MethodGet, "/words.pdf", "The words of the trade, to print"), "application/pdf"),

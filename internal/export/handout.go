@@ -56,8 +56,9 @@ func Handout(ctx context.Context, t Told, seen Seen) (pdf, svg []byte, err error
 	return pdf, []byte(h.svg.String()), err
 }
 
-// ClassSet writes the pages of several knots into one PDF, and a first page that lists them.
-func ClassSet(ctx context.Context, title string, list []Told, seen Seen) ([]byte, error) {
+// ClassSet writes the pages of several knots into one PDF, a first page that lists them, and
+// behind them the words they use.
+func ClassSet(ctx context.Context, title string, list []Told, words []trade.Word, picture Picture, seen Seen) ([]byte, error) {
 	h := blank(ctx, title, seen)
 	h.pdf.AddPage()
 	h.line(title, margin, margin+9, 24, true, ink)
@@ -74,6 +75,9 @@ func ClassSet(ctx context.Context, title string, list []Told, seen Seen) ([]byte
 	}
 	for _, t := range list {
 		h.whole(t)
+	}
+	if len(words) > 0 {
+		h.words(words, picture)
 	}
 	return h.done()
 }
@@ -143,9 +147,17 @@ func (h *handout) told(k *knot.Knot, x, y, w float64, dry bool) float64 {
 	return y
 }
 
+// Picture gives the drawing of a word; nil if it has none.
+type Picture func(trade.Word) (*shape.Shape, error)
+
 // Glossary writes the words of the trade on paper, those with a picture first.
-func Glossary(ctx context.Context, words []trade.Word, picture func(trade.Word) (*shape.Shape, error)) ([]byte, error) {
+func Glossary(ctx context.Context, words []trade.Word, picture Picture) ([]byte, error) {
 	h := blank(ctx, "Words", Seen{Look: draw.LookLaid})
+	h.words(words, picture)
+	return h.done()
+}
+
+func (h *handout) words(words []trade.Word, picture Picture) {
 	h.pdf.AddPage()
 	h.line("Words", margin, margin+7, 20, true, ink)
 	h.foot()
@@ -155,8 +167,8 @@ func Glossary(ctx context.Context, words []trade.Word, picture func(trade.Word) 
 	y, n := margin+12, 0
 	for _, word := range words {
 		sh, err := picture(word)
-		if err != nil {
-			return nil, err
+		if h.err == nil {
+			h.err = err
 		}
 		if sh == nil {
 			continue
@@ -175,7 +187,9 @@ func Glossary(ctx context.Context, words []trade.Word, picture func(trade.Word) 
 		h.text(word.Says, x, y+25, w)
 		n++
 	}
-	y += high + gap
+	if n > 0 {
+		y += high + gap
+	}
 	for _, word := range words {
 		if sh, err := picture(word); err != nil || sh != nil {
 			continue
@@ -188,7 +202,6 @@ func Glossary(ctx context.Context, words []trade.Word, picture func(trade.Word) 
 		h.line(say.Capital(word.Word), margin, y+3.2, 9, true, ink)
 		y = h.text(word.Says, margin+34, y, wide-34) + 1
 	}
-	return h.done()
 }
 
 func blank(ctx context.Context, title string, seen Seen) *handout {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
+	"oarweed/core/knot"
 	"oarweed/core/rig"
 	"oarweed/core/shape/draw"
 	"oarweed/core/trade"
@@ -75,9 +76,15 @@ func TestSheetsAndClassSets(t *testing.T) {
 		require.NoError(t, err, "%d to a page", per)
 		assert.Contains(t, string(pdf), fmt.Sprintf("/Count %d\n", pages))
 	}
-	pdf, err := export.ClassSet(t.Context(), "Tangholm crew", all[:10], export.Seen{Look: draw.LookBraid})
+	var few []*knot.Knot
+	for _, k := range all[:10] {
+		few = append(few, k.Knot)
+	}
+	words := c.WordsIn(few)
+	assert.Less(t, len(words), len(c.Words))
+	pdf, err := export.ClassSet(t.Context(), "Tangholm crew", all[:10], words, c.WordShape, export.Seen{Look: draw.LookBraid})
 	require.NoError(t, err)
-	assert.Contains(t, string(pdf), "/Count 11\n", "a page that lists them, and one each")
+	assert.Contains(t, string(pdf), "/Count 12\n", "a page that lists them, one each, and their words")
 	pdf, err = export.Glossary(t.Context(), c.Words, c.WordShape)
 	require.NoError(t, err)
 	assert.True(t, bytes.HasPrefix(pdf, []byte("%PDF-")))

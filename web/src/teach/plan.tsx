@@ -13,6 +13,7 @@ import { Evidence } from "../ui/evidence";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { Pick, Select } from "../ui/pick";
+import { prefs } from "../ui/prefs";
 import { Kit } from "./kit";
 import { TeachNav } from "./nav";
 import { Timeline } from "./timeline";
@@ -190,6 +191,17 @@ function Plan({ first, catalogue }: { first: Lesson; catalogue: Catalogue }) {
             Save
           </Press>
           <Press onClick={() => print()}>Print</Press>
+          {request.knots.length > 0 && (
+            <Press asChild>
+              <a
+                href={`/api/v1/knots/class-set.pdf?knots=${inOrder.join(",")}&left=${prefs().hand === "left"}&title=${encodeURIComponent((lesson.name || "Lesson").slice(0, 80))}`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                Class set
+              </a>
+            </Press>
+          )}
           {lesson.id > 0 && (
             <Press onClick={() => remove.mutate(lesson.id, { onSuccess: () => go("/teach/plan") })}>
               Remove
