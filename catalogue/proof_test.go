@@ -7,6 +7,7 @@ import (
 	"os/exec"
 	"strconv"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -19,12 +20,15 @@ import (
 	"oarweed/core/trade"
 )
 
+// load gives the catalogue, which nothing changes: its drawings are laid out once for all tests.
 func load(t testing.TB) *trade.Catalogue {
 	t.Helper()
-	c, err := catalogue.Load()
+	c, err := loaded()
 	require.NoError(t, err)
 	return c
 }
+
+var loaded = sync.OnceValues(catalogue.Load)
 
 // Every knot is drawn, and every drawing, of the faulty forms too, is the knot it
 // should be: the expected values and their origins are in proofs.yaml.

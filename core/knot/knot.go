@@ -168,6 +168,8 @@ type Told struct {
 	// Undo says what to do when it has jammed, Try how it is tested before it is trusted.
 	Undo string `json:"undo"`
 	Try  string `json:"try"`
+	// Ways are other ways to the same knot, in words.
+	Ways []string `json:"ways,omitempty" nullable:"false"`
 	// Tools help to tie, set or undo it.
 	Tools []string `json:"tools,omitempty" nullable:"false"`
 }

@@ -26,6 +26,9 @@ type Tied struct {
 	By string `json:"by" enum:"diagram,slack,closures"`
 }
 
+// PrepareNames works out what tracings are held against, so that the first name comes at once.
+func (c *Catalogue) PrepareNames() { _, _ = c.tracings() }
+
 // NameTied says which knot a tracing is of, or which fault of one: best first, none if it is no
 // knot here. Errors name what is wrong with the tracing.
 func (c *Catalogue) NameTied(t trace.Trace) ([]Tied, error) {

@@ -451,8 +451,12 @@ func traces(a huma.API) {
 					out.Left++
 				}
 			}
-			if out.Left == 0 && len(meets) > 0 {
-				out.Matches, err = of(ctx).Trade().NameTied(in.Body)
+			t := of(ctx).Trade()
+			switch {
+			case out.Left > 0:
+				go t.PrepareNames() // while the crossings are being marked
+			case len(meets) > 0:
+				out.Matches, err = t.NameTied(in.Body)
 			}
 			return answered(ctx, out, err)
 		})

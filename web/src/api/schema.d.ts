@@ -566,7 +566,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The pages of several knots in one file */
+        /** The pages of several knots in one file, with the words they use */
         get: operations["class-set"];
         put?: never;
         post?: never;
@@ -2303,6 +2303,7 @@ export interface components {
             tools?: string[];
             try: string;
             undo: string;
+            ways?: string[];
             why: string;
         };
         KnotUses: {
@@ -4918,7 +4919,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The pages of several knots in one file */
+            /** @description The pages of several knots in one file, with the words they use */
             200: {
                 headers: {
                     "Content-Security-Policy"?: string;

@@ -165,6 +165,13 @@ export function Slips({ knot, left }: { knot: KnotPage; left: boolean }) {
           ))}
         </Box>
       </Part>
+      {told.ways && (
+        <Part title="Another way to it">
+          {told.ways.map((w) => (
+            <Box key={w}>{w}</Box>
+          ))}
+        </Part>
+      )}
       <Part title="When it has jammed">{told.undo}</Part>
       <Part title="Try it before you trust it">
         {told.try}
