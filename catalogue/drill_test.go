@@ -78,10 +78,10 @@ func TestEveryKnotHasItsDrill(t *testing.T) {
 		seen[id] = true
 	}
 	assert.Len(t, seen, len(all))
-	for _, k := range c.Knots {
-		if !c.HasDrill(k.ID) {
-			t.Log("no drill:", k.ID)
-		}
+	for _, id := range all {
+		d, err := c.Drill(id)
+		require.NoError(t, err, id)
+		assert.True(t, d.Told(), "%s: its crossings cannot be told apart", id)
 	}
 	v := choose(t, c, "cleat-hitch", "a")
 	assert.Equal(t, []string{"a"}, v.Wrong)

@@ -32,6 +32,8 @@ type DrawingSources struct {
 	Proofs     map[string][]Proof
 	DrillNames map[string][]DrillName
 	Ends       EndsNot
+	// Undrilled are the knots without a crossing drill, and why.
+	Undrilled map[string]string
 }
 
 // Drawings are the drawings of knots and of their faulty forms, laid out when they
@@ -67,7 +69,7 @@ func NewDrawings(src DrawingSources) *Drawings {
 		d.snug[id] = sync.OnceValues(func() (*snug.Built, error) { return snug.Read([]byte(text)) })
 	}
 	for id := range src.Steps {
-		if src.Shapes[id] == "" {
+		if src.Shapes[id] == "" || src.Undrilled[id] != "" {
 			continue
 		}
 		d.drills[id] = sync.OnceValues(func() (*namedDrill, error) { return d.newDrill(id) })

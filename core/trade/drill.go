@@ -7,7 +7,6 @@ import (
 	"oarweed/core/knot"
 	"oarweed/core/problem"
 	"oarweed/core/shape/drill"
-	"oarweed/core/shape/source"
 )
 
 // DrillName names the tangle that comes of turning over some crossings.
@@ -51,15 +50,9 @@ func (c *Catalogue) NextDrill(id string) string {
 	return id
 }
 
-// HasDrill reports whether a knot has a crossing drill: each that is drawn in single line with
-// crossings that can be told apart.
-func (d *Drawings) HasDrill(id string) bool {
-	if d.drills[id] == nil {
-		return false
-	}
-	x, err := d.drills[id]()
-	return err == nil && x != nil
-}
+// HasDrill reports whether a knot has a crossing drill: each that is drawn, but for those of
+// which the data say why not.
+func (d *Drawings) HasDrill(id string) bool { return d.drills[id] != nil }
 
 type namedDrill struct {
 	*drill.Drill
@@ -88,12 +81,9 @@ func (d *Drawings) newDrill(id string) (*namedDrill, error) {
 	if err != nil {
 		return nil, err
 	}
-	if slices.ContainsFunc(sh.Ropes, func(r source.Rope) bool { return r.Pair != nil }) {
-		return nil, nil // its strands cross in pairs, and a pair is laid as one
-	}
 	x, err := drill.New(sh)
-	if err != nil || !x.Told() {
-		return nil, nil
+	if err != nil {
+		return nil, err
 	}
 	out := &namedDrill{x, map[string]DrillName{}}
 	for _, n := range d.src.DrillNames[id] {
