@@ -74,7 +74,7 @@ func TestScreenshots(t *testing.T) {
 		for (const d of document.querySelectorAll(".knot-drawing svg")) d.style = "height:128px;width:100%";
 		window.sheet = true;
 	}), false)`, "the sheet")
-	desk.do(chromedp.EmulateViewport(1280, 970))
+	desk.do(chromedp.EmulateViewport(1280, 1130))
 	desk.shoot(filepath.Join(dir, "drawn-up.png"))
 	phone := open(t, 390, 844)
 	phone.met(s.url)
