@@ -10,6 +10,7 @@ import (
 
 	"oarweed/core/cover"
 	"oarweed/core/problem"
+	"oarweed/core/say"
 	"oarweed/core/shape/draw"
 	"oarweed/core/shape/drill"
 	"oarweed/core/shape/roll"
@@ -144,6 +145,10 @@ type RollOf struct {
 	Name  string    `json:"name"`
 	Frame []float64 `json:"frame" nullable:"false" doc:"left, top, width and height of the drawing in its own units"`
 	roll.Rolled
+	Says    string `json:"says"`
+	Counted string `json:"counted"`
+	// Good: it is the one to tie; the others are faults of it.
+	Good bool `json:"good"`
 }
 
 // QuizFault is a drawn fault to be found.
@@ -187,7 +192,7 @@ func lessonsOf(a huma.API) {
 					return nil, fail(ctx, err)
 				}
 				frame := draw.Frame(sh)
-				out.Joins = append(out.Joins, RollOf{id, t.NameOfDrawing(id), frame[:], rolled})
+				out.Joins = append(out.Joins, RollOf{id, t.NameOfDrawing(id), frame[:], rolled, say.Rolls(rolled), say.RollCount(rolled), t.Knot(id) != nil})
 			}
 			return answered(ctx, out, nil)
 		})

@@ -51,13 +51,15 @@ type stop struct {
 	m     int
 	along float64
 	over  bool
+	first bool // the rope is strand a of the meeting here
 }
 
+// stops lists the meetings along each rope.
 func (r *Tied) stops() [][]stop {
 	out := make([][]stop, len(r.ropes))
 	for m, x := range r.meets {
-		out[x.a.rope] = append(out[x.a.rope], stop{m, x.a.along, r.over[m]})
-		out[x.b.rope] = append(out[x.b.rope], stop{m, x.b.along, !r.over[m]})
+		out[x.a.rope] = append(out[x.a.rope], stop{m, x.a.along, r.over[m], true})
+		out[x.b.rope] = append(out[x.b.rope], stop{m, x.b.along, !r.over[m], false})
 	}
 	for _, s := range out {
 		slices.SortFunc(s, func(a, b stop) int {

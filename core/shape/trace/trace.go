@@ -434,24 +434,7 @@ func (m Meeting) entry() Entry {
 // each crossing, in the order in which the text numbers them, whether the strand that comes by
 // first is over, and order which meeting it is.
 func (r *Tied) code(order []int, objectBack, behind bool) (text string, bits []bool, numbered []int) {
-	type visit struct {
-		m     int
-		along float64
-		first bool // strand a of the meeting
-	}
-	visits := make([][]visit, len(r.ropes))
-	for m, x := range r.meets {
-		visits[x.a.rope] = append(visits[x.a.rope], visit{m, x.a.along, true})
-		visits[x.b.rope] = append(visits[x.b.rope], visit{m, x.b.along, false})
-	}
-	for _, v := range visits {
-		slices.SortFunc(v, func(a, b visit) int {
-			if a.along < b.along {
-				return -1
-			}
-			return 1
-		})
-	}
+	visits := r.stops()
 	var b strings.Builder
 	id := make([]int, len(r.meets))
 	for i := range id {
@@ -465,7 +448,7 @@ func (r *Tied) code(order []int, objectBack, behind bool) (text string, bits []b
 				continue
 			}
 			id[v.m] = len(numbered)
-			numbered, bits = append(numbered, v.m), append(bits, r.over[v.m] == v.first)
+			numbered, bits = append(numbered, v.m), append(bits, v.over)
 			x := r.meets[v.m]
 			left := x.across < 0
 			if !v.first {

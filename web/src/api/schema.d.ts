@@ -3107,12 +3107,15 @@ export interface components {
             time: number;
         };
         RollOf: {
+            counted: string;
             /** Format: int64 */
             fields: number;
             /** @description left, top, width and height of the drawing in its own units */
             frame: number[];
+            good: boolean;
             id: string;
             name: string;
+            says: string;
             /** Format: int64 */
             sum: number;
             turns: components["schemas"]["RollTurn"][];

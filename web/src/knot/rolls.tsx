@@ -12,8 +12,6 @@ import { Card, Page, Title } from "../ui/page";
 
 type Join = Schemas["RollOf"];
 
-const faulty = (id: string) => id !== "reef-knot";
-
 /** A lesson: why the granny rolls out and the reef knot does not. */
 export function RollsView() {
   const { data, error } = useQuery(q.rolls());
@@ -60,14 +58,12 @@ export function RollsView() {
 
 function One({ join, arrows }: { join: Join; arrows: boolean }) {
   const [x, y, w, h] = join.frame as [number, number, number, number];
-  const n = join.turns.length;
-  const same = Math.abs(join.sum);
-  const good = !faulty(join.id);
+  const { good } = join;
   return (
     <Card kind={good ? "good" : "warn"} data-join={join.id}>
       <Flex gap="3" direction={{ base: "column", sm: "row" }} align="center">
         <Box position="relative" w="min(300px, 100%)" aspectRatio={`${w} / ${h}`} flex="none">
-          {faulty(join.id) ? (
+          {!good ? (
             <FaultDrawing id={join.id} look="laid" bare w="100%" h="100%" />
           ) : (
             <Drawing id={join.id} name={join.name} drawn w="100%" h="100%" />
@@ -77,7 +73,7 @@ function One({ join, arrows }: { join: Join; arrows: boolean }) {
               viewBox={`${x} ${y} ${w} ${h}`}
               style={{ position: "absolute", inset: 0, width: "100%", height: "100%" }}
               role="img"
-              aria-label={said(join)}
+              aria-label={join.says}
             >
               {join.turns.map((t) => (
                 <Arrow key={`${t.at.X} ${t.at.Y}`} x={t.at.X} y={t.at.Y} sign={t.sign} />
@@ -89,26 +85,14 @@ function One({ join, arrows }: { join: Join; arrows: boolean }) {
           <Box className="head" fontSize="xl">
             {good ? "✓" : "✕"} {join.name}
           </Box>
-          <Box fontSize="lg">{said(join)}</Box>
+          <Box fontSize="lg">{join.says}</Box>
           <Box mt="1" color="quiet">
-            {n} crossings, the turns add up to {same}, {join.fields}{" "}
-            {join.fields === 1 ? "field is" : "fields are"} edged one way round
-            {join.fields > 1 ? ": both ends lie on one side" : ": the ends lie on opposite sides"}.
+            {join.counted}
           </Box>
         </Box>
       </Flex>
     </Card>
   );
-}
-
-function said(j: Join): string {
-  const n = j.turns.length;
-  if (j.sum === 0) {
-    return j.id === "thief"
-      ? "Half one way, half the other: it would lock. But each rope's end lies across from its standing part, and it slides apart."
-      : "Half turn one way, half the other: they hold each other, and it locks.";
-  }
-  return `All ${n} turn the same way: it rolls, and the ends walk out.`;
 }
 
 /** An arrow round a crossing: one colour and one way round for each sign. */

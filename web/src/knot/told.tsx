@@ -117,6 +117,12 @@ function NoteSheet({ knot, note, close }: { knot: string; note: Partial<Note>; c
           {form.aid ? "What you say" : "Who uses it, which version is right, seen where"}
         </Field.Label>
         <Textarea
+          w="100%"
+          p="2"
+          border="1.5px solid"
+          borderColor="ink"
+          borderRadius="sm"
+          bg="sheet"
           rows={4}
           maxLength={600}
           value={form.text}

@@ -93,19 +93,23 @@ export function Worded({ text }: { text: string }) {
       // biome-ignore lint/suspicious/noArrayIndexKey: a sentence does not change its parts' places
       <Fragment key={i}>{p}</Fragment>
     ) : (
-      <Explained key={p.word.id} shown={p.shown} word={p.word} />
+      <Explained key={p.word.id} {...p} />
     ),
   );
 }
 
-function Explained({ shown, word }: { shown: string; word: Word }) {
+function Explained({ shown, word, after }: Asking) {
   return (
     <Popover.Root lazyMount unmountOnExit>
-      <Popover.Trigger asChild>
-        <Asked type="button" aria-label={`${shown}: what it means`}>
-          {shown}
-        </Asked>
-      </Popover.Trigger>
+      {/* A button is a box of its own: what follows it without a blank stays with it. */}
+      <Box as="span" whiteSpace="nowrap">
+        <Popover.Trigger asChild>
+          <Asked type="button" aria-label={`${shown}: what it means`}>
+            {shown}
+          </Asked>
+        </Popover.Trigger>
+        {after}
+      </Box>
       <Portal>
         <Popover.Positioner>
           <Popover.Content>
@@ -123,13 +127,15 @@ function Explained({ shown, word }: { shown: string; word: Word }) {
   );
 }
 
+type Asking = { shown: string; word: Word; after: string };
+
 /** The text cut where a word of the glossary comes for the first time; the longest word wins. */
-export function split(text: string, words: Word[]): (string | { shown: string; word: Word })[] {
+export function split(text: string, words: Word[]): (string | Asking)[] {
   const forms = words.flatMap((w) => [w.word, ...(w.also ?? [])].map((form) => ({ form, word: w })));
   if (forms.length === 0) return [text];
   const sorted = [...forms].sort((a, b) => b.form.length - a.form.length);
   const any = new RegExp(`\\b(${sorted.map((f) => f.form).join("|")})\\b`, "gi");
-  const out: (string | { shown: string; word: Word })[] = [];
+  const out: (string | Asking)[] = [];
   const said = new Set<string>();
   let from = 0;
   for (const m of text.matchAll(any)) {
@@ -137,8 +143,10 @@ export function split(text: string, words: Word[]): (string | { shown: string; w
     // "Knot" and "end" are plain enough where they stand in every sentence.
     if (!found || said.has(found.word.id) || plain.has(found.word.id)) continue;
     said.add(found.word.id);
-    out.push(text.slice(from, m.index), { shown: m[0], word: found.word });
-    from = m.index + m[0].length;
+    const end = m.index + m[0].length;
+    const after = /^[.,:;!?)]*/.exec(text.slice(end))?.[0] ?? "";
+    out.push(text.slice(from, m.index), { shown: m[0], word: found.word, after });
+    from = end + after.length;
   }
   return [...out, text.slice(from)].filter((p) => p !== "");
 }

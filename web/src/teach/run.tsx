@@ -60,8 +60,11 @@ function Run({ lesson, blocks, catalogue }: { lesson: Lesson; blocks: Block[]; c
   usePrepared(lesson.request.knots);
   const now = useNow();
   const block = blocks[p.block] as Block;
-  const knot = useQuery({ ...q.knot(block.knot ?? ""), enabled: Boolean(block.knot) }).data;
+  const asked = useQuery({ ...q.knot(block.knot ?? ""), enabled: Boolean(block.knot) });
+  const knot = asked.data;
   const steps = block.knot && block.kind === "follow" ? (knot?.steps.length ?? 1) : 1;
+  // Until its steps are known nobody can say whether this was the last.
+  const coming = steps === 1 && block.kind === "follow" && asked.isLoading;
   const save = useKept((l: Lesson) =>
     unwrap(
       api.PUT("/api/v1/lessons/{id}", {
@@ -80,7 +83,8 @@ function Run({ lesson, blocks, catalogue }: { lesson: Lesson; blocks: Block[]; c
     if (n < 0 || n >= blocks.length) return;
     setP({ ...p, block: n, step: 1, since: Date.now(), took: n > p.block ? timed() : p.took });
   };
-  const on = () => (p.step < steps ? setP({ ...p, step: p.step + 1 }) : toBlock(p.block + 1));
+  const on = () =>
+    coming ? undefined : p.step < steps ? setP({ ...p, step: p.step + 1 }) : toBlock(p.block + 1);
   const back = () => (p.step > 1 ? setP({ ...p, step: p.step - 1 }) : toBlock(p.block - 1));
   const finish = () => {
     const took = timed();
