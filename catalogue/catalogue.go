@@ -73,7 +73,11 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 			l.Add(names[i], fmt.Sprintf("holds the knot %q", k.ID), "name the file after the knot")
 		}
 		k.Shape = src.Shapes[k.ID]
+		src.Knots = append(src.Knots, k.ID)
 		src.Steps[k.ID] = len(k.Steps)
+		for _, w := range c.Teaching[k.ID].Drawn {
+			src.Steps[w.Drawing] = len(w.Steps)
+		}
 	}
 	if text, err := fs.ReadFile(f, "method.md"); err == nil {
 		c.Method = string(text)

@@ -73,7 +73,7 @@ func TestDrawingMustMatchTheWords(t *testing.T) {
 }
 
 func TestWrongDrawingIsFound(t *testing.T) {
-	c, err := catalogue.LoadFrom(with(t, "shapes/bowline.knot", "+c 4.85,2.2", "-c 4.85,2.2"))
+	c, err := catalogue.LoadFrom(with(t, "shapes/bowline.knot", "+c 4.8,2.2", "-c 4.8,2.2"))
 	require.NoError(t, err)
 	_, err = c.Drawing("bowline")
 	assert.ErrorContains(t, err, "crossing c")
@@ -168,5 +168,5 @@ func TestEveryDrawnKnotWasDrawnUpOrSaysWhyNot(t *testing.T) {
 	assert.Zero(t, c.Knot("blood-join").Uses.Remembered, "its turns are the tyer's choice")
 	assert.Zero(t, c.Knot("cross-woven-join").Uses.Remembered, "drawn with fewer turns")
 	assert.NotEmpty(t, c.Dressing("slim-beauty").Undressed)
-	assert.Equal(t, 4.03, c.Knot("triple-overhand").Bulk)
+	assert.InDelta(t, 4.03, c.Knot("triple-overhand").Bulk, 0.05)
 }

@@ -80,6 +80,12 @@ func TestWordsOfStepsAreDrawn(t *testing.T) {
 		if sh != nil {
 			check(t, k.ID, k.Steps, sh)
 		}
+		for _, w := range k.Told.Drawn {
+			sh, err := usual.WayDrawing(k, w.Drawing)
+			require.NoError(t, err)
+			check(t, k.ID+" "+w.Name, w.Steps, sh)
+			assert.Equal(t, len(w.Steps), sh.Steps(), w.Drawing)
+		}
 	}
 	for _, q := range usual.Questions {
 		for _, d := range q.Doctrines {

@@ -13,6 +13,7 @@ import (
 	"oarweed/catalogue"
 	"oarweed/core/job"
 	"oarweed/core/judge"
+	"oarweed/core/knot"
 	"oarweed/core/rig"
 	"oarweed/core/unit"
 )
@@ -151,4 +152,52 @@ func TestASoftShackleBearsByItsWeakerKnotAndIsCutWithItsLoop(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 2*unit.Kilonewton, short.Load)
+}
+
+// A whole shackle: in thin cord the clamp first, in thick rope the stoppers; a pair that pulls
+// through is not tied; the tails go through the clamp once, between the two knots.
+func TestAWholeSoftShackle(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	thin, err := job.SoftShackle(c, job.ShackleInput{Diameter: "6mm"})
+	require.NoError(t, err)
+	thick, err := job.SoftShackle(c, job.ShackleInput{Diameter: "12mm"})
+	require.NoError(t, err)
+	order := func(s *job.Shackle, clamp, stopper string) (knots string, x *job.Tying) {
+		x, err := s.Tying(c, clamp, stopper)
+		require.NoError(t, err)
+		last := ""
+		for _, step := range x.Steps {
+			if step.Knot != last && step.Knot != "" {
+				last = step.Knot
+				knots += last + " "
+			}
+			if step.Knot != "" {
+				sh, err := c.Drawing(step.Knot)
+				if step.Way != "" {
+					sh, err = c.WayDrawing(c.Knot(step.Knot), step.Way)
+				}
+				require.NoError(t, err)
+				assert.NoError(t, sh.HasStep(float64(step.Step)), "%+v", step)
+			}
+		}
+		return knots, x
+	}
+	knots, x := order(thin, "cow-hitch", "figure-eight")
+	assert.Equal(t, "cow-hitch figure-eight ", knots)
+	assert.False(t, x.StopperFirst)
+	assert.Contains(t, x.Steps[len(x.Steps)-2].Says, "With both tails as one")
+	knots, x = order(thick, "bull-hitch", "overhand")
+	assert.Equal(t, "overhand bull-hitch ", knots)
+	assert.True(t, x.StopperFirst)
+	assert.Contains(t, x.Steps[1].Says, "In each tail")
+	knots, _ = order(thin, "bull-hitch", "overhand")
+	assert.Equal(t, "bull-hitch overhand ", knots, "thin cord: the clamp first")
+	knots, x = order(thin, "twisted-bight", "overhand")
+	assert.Empty(t, knots, "it pulls through")
+	assert.Equal(t, knot.Slips, x.Pair.Class)
+	_, err = thin.Tying(c, "bowline", "overhand")
+	assert.ErrorContains(t, err, "is not a clamp")
+	_, err = thin.Tying(c, "cow-hitch", "bowline")
+	assert.ErrorContains(t, err, "is not a stopper")
 }

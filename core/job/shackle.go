@@ -49,6 +49,9 @@ type Pair struct {
 	Capacity evidence.Figure
 }
 
+// Each reports whether the stopper is tied once in each tail, and not once of both.
+func (p Pair) Each() bool { return p.Times == 2 }
+
 // ShackleInput is a soft shackle as typed: the diameter of its cord, the material by id,
 // the clear length inside the closed shackle and the load on it, each but the first as
 // usual where empty.
@@ -100,6 +103,9 @@ func SoftShackle(c *trade.Catalogue, q ShackleInput) (*Shackle, error) {
 			p := Pair{ShacklePart: stop, Bulk: d * unit.Length(stop.Bulk), Ratio: stop.Bulk / clamp.Opening,
 				Seconds: ck.Seconds.Likely + stop.Times*sk.Seconds.Likely,
 				Uses:    d * unit.Length(ck.Uses.Diameters+stop.Times*(sk.Uses.Diameters+sk.Tail.Likely))}
+			if d < ThickCord {
+				p.First = ""
+			}
 			p.Cut = 4*clear + p.Uses
 			weaker := ck.EfficiencyIn(m.ID, "clamp")
 			if e := sk.EfficiencyIn(m.ID, "shackle-stop"); e.Value.Likely < weaker.Value.Likely {

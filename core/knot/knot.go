@@ -170,8 +170,20 @@ type Told struct {
 	Try  string `json:"try"`
 	// Ways are other ways to the same knot, in words.
 	Ways []string `json:"ways,omitempty" nullable:"false"`
+	// Drawn are other ways to it with a drawing of their own.
+	Drawn []Way `json:"drawn,omitempty" nullable:"false"`
 	// Tools help to tie, set or undo it.
 	Tools []string `json:"tools,omitempty" nullable:"false"`
+}
+
+// Way is another way to the same knot, or the same knot made on another thing.
+type Way struct {
+	Name string `json:"name"`
+	// Drawing is the id of the shape that shows it, step by step with Steps.
+	Drawing string   `json:"drawing"`
+	Steps   []string `json:"steps" nullable:"false"`
+	// Folded: it is made of the folded line, with no end.
+	Folded bool `json:"folded,omitempty"`
 }
 
 // BulkTag is the evidence of Bulk: computed where it was drawn up in space, else memory.

@@ -51,5 +51,13 @@ func OtherHanded(k *knot.Knot) *knot.Knot {
 	for i := range out.Told.Slips {
 		out.Told.Slips[i] = OtherHand(out.Told.Slips[i])
 	}
+	out.Told.Drawn = slices.Clone(k.Told.Drawn)
+	for i, w := range out.Told.Drawn {
+		steps := slices.Clone(w.Steps)
+		for n := range steps {
+			steps[n] = OtherHand(steps[n])
+		}
+		out.Told.Drawn[i].Steps = steps
+	}
 	return &out
 }

@@ -4,8 +4,10 @@ import (
 	"fmt"
 	"maps"
 	"slices"
+	"strings"
 	"sync"
 
+	"oarweed/core/knot"
 	"oarweed/core/problem"
 	"oarweed/core/shape"
 	"oarweed/core/shape/source"
@@ -26,7 +28,9 @@ type DrawingSources struct {
 	// drawn up instead of from their drawing.
 	Dressings map[string]snug.Dressing
 	Starts    map[string]string
-	// Steps is how many steps a knot has in words; 0 or absent: any number.
+	// Knots are the ids of the knots; Steps is how many steps a drawing has in words; 0 or
+	// absent: any number.
+	Knots []string
 	Steps map[string]int
 	// Proofs are what closures must be, DrillNames what tangles are called.
 	Proofs     map[string][]Proof
@@ -68,7 +72,7 @@ func NewDrawings(src DrawingSources) *Drawings {
 	for id, text := range src.Snug {
 		d.snug[id] = sync.OnceValues(func() (*snug.Built, error) { return snug.Read([]byte(text)) })
 	}
-	for id := range src.Steps {
+	for _, id := range src.Knots {
 		if src.Shapes[id] == "" || src.Undrilled[id] != "" {
 			continue
 		}
@@ -149,6 +153,21 @@ func (d *Drawings) DrawingOn(id string, form source.Form) (*shape.Shape, error) 
 		return nil, fmt.Errorf("shapes/%s.knot, else: %w", id, err)
 	}
 	return out, nil
+}
+
+// WayDrawing gives the drawing of another way to a knot; the error lists those it has.
+func (c *Catalogue) WayDrawing(k *knot.Knot, id string) (*shape.Shape, error) {
+	var has []string
+	for _, w := range k.Told.Drawn {
+		if w.Drawing == id {
+			return c.Drawing(id)
+		}
+		has = append(has, w.Drawing)
+	}
+	if len(has) == 0 {
+		return nil, problem.New("way", "there is no other way drawn to the "+strings.ToLower(k.Name), "leave it out")
+	}
+	return nil, problem.New("way", fmt.Sprintf("%q is no way to the %s", id, strings.ToLower(k.Name)), "use "+strings.Join(has, ", "))
 }
 
 // WordDrawing gives the drawing that explains a word; nil if there is none.

@@ -1,6 +1,9 @@
 package trade
 
 import (
+	"slices"
+
+	"oarweed/core/knot"
 	"oarweed/core/shape/trace"
 )
 
@@ -59,18 +62,18 @@ func (c *Catalogue) NameTied(t trace.Trace) ([]Tied, error) {
 	return out, nil
 }
 
-// drawnBy is what a drawing is of: knots as they are, or as a doctrine ties them, before faults.
+// drawnBy is what a drawing is of: knots as they are, or as a doctrine or another way ties them, before faults.
 func (c *Catalogue) drawnBy(id string) []Tied {
 	var out, faults []Tied
 	for _, k := range c.Knots {
-		if k.ID == id || c.doctrineDraws(k.ID, id) {
+		if k.ID == id || c.alsoDraws(k, id) {
 			out = append(out, Tied{Knot: k.ID, Name: k.Name, Drawing: id})
 		}
 		for _, f := range k.Faults {
 			if f.Drawing == id {
 				faults = append(faults, Tied{Knot: k.ID, Name: f.Name, Fault: f.Code, Leads: f.Leads, Drawing: id})
 			}
-			if f.Right == id && k.ID != id && !c.doctrineDraws(k.ID, id) {
+			if f.Right == id && k.ID != id && !c.alsoDraws(k, id) {
 				out = append(out, Tied{Knot: k.ID, Name: k.Name, Drawing: id})
 			}
 		}
@@ -78,11 +81,15 @@ func (c *Catalogue) drawnBy(id string) []Tied {
 	return append(out, faults...)
 }
 
-// doctrineDraws reports whether some doctrine ties the knot as that drawing has it.
-func (c *Catalogue) doctrineDraws(knot, drawing string) bool {
+// alsoDraws reports whether some doctrine, or another way to it, ties the knot as that drawing
+// has it.
+func (c *Catalogue) alsoDraws(k *knot.Knot, drawing string) bool {
+	if slices.ContainsFunc(k.Told.Drawn, func(w knot.Way) bool { return w.Drawing == drawing }) {
+		return true
+	}
 	for _, q := range c.Questions {
 		for _, d := range q.Doctrines {
-			if ch, ok := d.Change[knot]; ok && ch.Drawing == drawing {
+			if ch, ok := d.Change[k.ID]; ok && ch.Drawing == drawing {
 				return true
 			}
 		}

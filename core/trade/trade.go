@@ -105,6 +105,15 @@ func (c *Catalogue) tell(l *problem.List) {
 		if t := k.Told; t.Why == "" || t.Aid == "" || t.Undo == "" || t.Try == "" || len(t.Slips) != slips {
 			l.Add("teaching.yaml."+k.ID, "is not told whole", fmt.Sprintf("give why, aid, undo, try and %d slips", slips))
 		}
+		for i, w := range k.Told.Drawn {
+			at := fmt.Sprintf("teaching.yaml.%s.drawn[%d]", k.ID, i)
+			if w.Name == "" || len(w.Steps) == 0 {
+				l.Add(at, "is not told whole", "give a name, its steps and its drawing")
+			}
+			if !c.Drawn(w.Drawing) {
+				l.Add(at+".drawing", fmt.Sprintf("%q is not drawn", w.Drawing), "draw it in shapes")
+			}
+		}
 	}
 	for id := range c.Teaching {
 		if c.Knot(id) == nil {

@@ -39,7 +39,7 @@ func Example() {
 			fmt.Println("off under load:", x.Knot)
 		}
 	}
-	// Output: off under load: round-turn-two-half-hitches
+	// Output: off under load: slipped-clove-hitch
 }
 
 // On either side of every edge it says, the first choice is what it says.

@@ -210,6 +210,7 @@ func knots(a huma.API) {
 			Look   draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 			Labels bool      `query:"labels"`
 			Ghost  bool      `query:"ghost"`
+			Way    string    `query:"way" doc:"another way to it, by the id of its drawing, as the knot page names it"`
 			On     string    `query:"on" enum:"ring,clew,post,rail,bollard,cleat,gap,eye,hook,unseen" doc:"what it is tied to is drawn as this, where the knot is drawn on such a thing"`
 		}) (*file, error) {
 			k, sh, err := knotOf(ctx, in.ID)
@@ -220,6 +221,9 @@ func knots(a huma.API) {
 				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")
 			}
 			sh, quarter, err := of(ctx).Trade().DrawingOn(in.ID, in.On)
+			if in.Way != "" {
+				sh, err = of(ctx).Trade().WayDrawing(k, in.Way)
+			}
 			if err != nil {
 				return nil, fail(ctx, err)
 			}

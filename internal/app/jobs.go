@@ -208,6 +208,8 @@ type ShackleQuery struct {
 	Material string `query:"material" default:"hmpe" help:"material of the cord"`
 	Clear    string `query:"clear" default:"100mm" help:"clear length inside the closed shackle"`
 	Load     string `query:"load" default:"" help:"load on it; left out: none"`
+	Clamp    string `query:"clamp" default:"" help:"with --stopper: how this pair is tied"`
+	Stopper  string `query:"stopper" default:"" help:"with --clamp: how this pair is tied"`
 }
 
 // ShackleAnswer is the matrix of clamps and stoppers for one cord.
@@ -219,6 +221,30 @@ type ShackleAnswer struct {
 	CordKN     evidence.Figure `json:"cord_kn" doc:"what one part of the cord bears, wet, kN"`
 	Rows       []ShackleClamp  `json:"rows" nullable:"false"`
 	Cautions   []rig.Caution   `json:"cautions" nullable:"false"`
+	// Tying is how the pair asked for is tied.
+	Tying *ShackleTying `json:"tying,omitempty"`
+}
+
+// ShackleTying is one soft shackle from cord to test.
+type ShackleTying struct {
+	Clamp       string `json:"clamp"`
+	ClampName   string `json:"clamp_name"`
+	Stopper     string `json:"stopper"`
+	StopperName string `json:"stopper_name"`
+	Word        string `json:"word" enum:"holds,marginal,pulls through"`
+	// StopperFirst: the stoppers are tied before the clamp, as suits thick rope.
+	StopperFirst bool `json:"stopper_first"`
+	// Steps; none where the pair pulls through.
+	Steps []ShackleStep `json:"steps" nullable:"false"`
+}
+
+// ShackleStep says what to do; Step of the drawing of Knot shows it, where there is one.
+type ShackleStep struct {
+	Says string `json:"says"`
+	Knot string `json:"knot,omitempty"`
+	// Way is the drawing of another way to the knot, where that is shown.
+	Way  string `json:"way,omitempty"`
+	Step int    `json:"step,omitempty"`
 }
 
 // ShackleClamp is a clamp with every stopper.
@@ -264,6 +290,15 @@ func shackleOf(s *job.Shackle) *ShackleAnswer {
 			row.Cells = append(row.Cells, cell)
 		}
 		out.Rows = append(out.Rows, row)
+	}
+	return out
+}
+
+func tyingOf(t *job.Tying) *ShackleTying {
+	out := &ShackleTying{Clamp: t.Clamp.ID, ClampName: t.Clamp.Name, Stopper: t.Stopper.ID, StopperName: t.Pair.Name,
+		Word: say.StopperClass(t.Pair.Class), StopperFirst: t.StopperFirst, Steps: []ShackleStep{}}
+	for _, s := range t.Steps {
+		out.Steps = append(out.Steps, ShackleStep(s))
 	}
 	return out
 }

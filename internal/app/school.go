@@ -415,13 +415,22 @@ func (s *School) Coils(q CoilsQuery) (*CoilsAnswer, error) {
 	return &CoilsAnswer{n}, nil
 }
 
-// SoftShackle works out every clamp with every stopper in a cord, as typed.
+// SoftShackle works out every clamp with every stopper in a cord, as typed, and how one pair is
+// tied.
 func (s *School) SoftShackle(q ShackleQuery) (*ShackleAnswer, error) {
-	x, err := job.SoftShackle(s.Trade(), job.ShackleInput(q))
+	x, err := job.SoftShackle(s.Trade(), job.ShackleInput{Diameter: q.Diameter, Material: q.Material, Clear: q.Clear, Load: q.Load})
 	if err != nil {
 		return nil, err
 	}
-	return shackleOf(x), nil
+	out := shackleOf(x)
+	if q.Clamp != "" || q.Stopper != "" {
+		t, err := x.Tying(s.Trade(), q.Clamp, q.Stopper)
+		if err != nil {
+			return nil, err
+		}
+		out.Tying = tyingOf(t)
+	}
+	return out, nil
 }
 
 // Procedure gives a job as a guided card; d is the rig of its task, empty where it needs

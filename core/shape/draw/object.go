@@ -125,7 +125,7 @@ func (d *drawing) object(o source.Object) {
 	case source.Shaft:
 		// The hole lets the strands behind be seen. Arcs as four cubics each.
 		const k = 0.5523 // 4/3·(√2−1)
-		r, out, end := o.R-o.Len/2, o.R+o.Len/2, 7*o.R
+		r, out, end := o.R-o.Len/2, o.R+o.Len/2, source.ShaftReach*o.R
 		arc := func(x0, y0, x1, y1, r float64) string { // a quarter from x0, y0 to x1, y1, unit directions
 			return "C" + d.xy(at(r*(x0+k*x1), r*(y0+k*y1))) + " " + d.xy(at(r*(x1+k*x0), r*(y1+k*y0))) + " " + d.xy(at(r*x1, r*y1))
 		}
@@ -133,7 +133,7 @@ func (d *drawing) object(o source.Object) {
 			"M"+d.xy(at(r, 0))+arc(1, 0, 0, 1, r)+arc(0, 1, -1, 0, r)+arc(-1, 0, 0, -1, r)+arc(0, -1, 1, 0, r)+"Z", metal, 0.06, `fill-rule="evenodd"`)
 	case source.Eye:
 		p := func(x, y float64) string { return d.xy(at(x*o.R, y*o.R)) }
-		bent("M"+p(1, 0)+"L"+p(4.6, 0)+"C"+p(6.9, 0)+" "+p(6.9, 3.4)+" "+p(4.8, 3.4)+"C"+p(4, 3.4)+" "+p(3.7, 2.9)+" "+p(3.7, 1.9), o.Len)
+		bent("M"+p(1, 0)+"L"+p(2.6, 0)+"C"+p(4.9, 0)+" "+p(4.9, 3.5)+" "+p(2.8, 3.5)+"C"+p(2, 3.5)+" "+p(1.7, 3)+" "+p(1.7, 1.9), o.Len)
 		circle()
 	default:
 		if o.Form() == source.Round {

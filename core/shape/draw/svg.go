@@ -215,6 +215,10 @@ func (d *drawing) spans(r int, upto float64) []span {
 				cut[k].s1, cut[k].dark1 = part.s1, part.dark1
 				continue
 			}
+			if part.back {
+				// The piece behind runs on a little beneath the one in front: no seam shows.
+				part.s0, part.s1 = math.Max(sp.s0, a-0.3*w), math.Min(sp.s1, b+0.3*w)
+			}
 			cut = append(cut, part)
 		}
 	}
@@ -331,9 +335,10 @@ func (d *drawing) ropes(spans []span, back bool) {
 				}
 			}
 			d.surface(sp, w)
-			if d.spread(w) < 1.1 {
+			if inset := 0.15 * w; d.spread(w) < 1.1 && sp.s1-sp.s0 > 3*inset {
+				// Shorter than the rope: moved aside, it would stick out at the ends.
 				fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s-light,%s)" stroke-width="%s" stroke-opacity=".55" transform="translate(%s %s)"/>`,
-					p, colour, light, num(w*0.2), num(-0.1*w), num(-0.14*w))
+					d.path(r, sp.s0+inset, sp.s1-inset), colour, light, num(w*0.2), num(-0.1*w), num(-0.14*w))
 			}
 			d.shade(sp, w)
 		}

@@ -113,9 +113,9 @@ func (o Object) Drawn() []curve.Point {
 	p := []curve.Point{at(x, y), at(-x, -y)}
 	switch o.Kind {
 	case Eye:
-		p = append(p, at(HookReach*o.R, 0), at(HookReach*o.R/2, HookReach*o.R*0.55))
+		p = append(p, at(HookReach*o.R, 0), at(HookReach*o.R/2, HookReach*o.R*0.78))
 	case Shaft:
-		p = append(p, at(7*o.R, 0))
+		p = append(p, at(ShaftReach*o.R, 0))
 	case Bollard, Pylon:
 		p = append(p, at(1.5*o.R, -y-1.1*o.R), at(-1.5*o.R, y))
 	case Hook:
@@ -130,5 +130,9 @@ func (o Object) Drawn() []curve.Point {
 	return p
 }
 
-// HookReach is how far a drawn hook extends beyond its eye, in eye radii.
-const HookReach = 7.0
+// How far a drawn hook extends beyond its eye, and a shaft beyond its hole, in radii of
+// either: enough to be known for what it is, and no more of the picture than that.
+const (
+	HookReach  = 5.0
+	ShaftReach = 4.5
+)

@@ -169,6 +169,9 @@ func (s *Source) UpTo(step float64) *Source {
 		rope.Marks = marks
 		if p := rope.Pair; p != nil && end < last {
 			rope.Pair = &Pair{Gap: p.Gap} // on its way the bight is held closed
+			if p.Gap < 1.8*rope.Width {
+				rope.Pair.Eye = rope.Width // as closely as the line bends
+			}
 		}
 		for _, n := range rope.Nodes {
 			met[n.Crossing]++

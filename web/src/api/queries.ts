@@ -24,6 +24,8 @@ export type DrawingOptions = {
   look?: "laid" | "braid" | "mono";
   labels?: boolean;
   ghost?: boolean;
+  /** Another way to it, by the id of its drawing. */
+  way?: string;
   /** What it is tied to is drawn as. */
   on?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "hook" | "unseen";
 };
@@ -285,7 +287,14 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/coils", { params: { query }, signal })),
       ...worked,
     }),
-  shackle: (query: { diameter: string; material: string; clear: string; load: string }) =>
+  shackle: (query: {
+    diameter: string;
+    material: string;
+    clear: string;
+    load: string;
+    clamp?: string;
+    stopper?: string;
+  }) =>
     queryOptions({
       queryKey: [...q.taught(), "shackle", query],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/shackle", { params: { query }, signal })),

@@ -2299,6 +2299,7 @@ export interface components {
         };
         KnotTold: {
             aid: string;
+            drawn?: components["schemas"]["KnotWay"][];
             slips: string[];
             tools?: string[];
             try: string;
@@ -2313,6 +2314,12 @@ export interface components {
             diameters_remembered?: number;
             /** Format: double */
             turns: number;
+        };
+        KnotWay: {
+            drawing: string;
+            folded?: boolean;
+            name: string;
+            steps: string[];
         };
         KnotWrapRule: {
             /** Format: int64 */
@@ -3179,6 +3186,7 @@ export interface components {
             load_kn?: number;
             material: string;
             rows: components["schemas"]["ShackleClamp"][];
+            tying?: components["schemas"]["ShackleTying"];
         };
         ShackleCell: {
             /** Format: double */
@@ -3212,6 +3220,23 @@ export interface components {
             never: string;
             /** Format: double */
             opening_mm: number;
+        };
+        ShackleStep: {
+            knot?: string;
+            says: string;
+            /** Format: int64 */
+            step?: number;
+            way?: string;
+        };
+        ShackleTying: {
+            clamp: string;
+            clamp_name: string;
+            steps: components["schemas"]["ShackleStep"][];
+            stopper: string;
+            stopper_first: boolean;
+            stopper_name: string;
+            /** @enum {string} */
+            word: "holds" | "marginal" | "pulls through";
         };
         "Sign-inRequest": {
             passphrase: string;
@@ -5122,6 +5147,8 @@ export interface operations {
                 look?: "laid" | "braid" | "mono";
                 labels?: boolean;
                 ghost?: boolean;
+                /** @description another way to it, by the id of its drawing, as the knot page names it */
+                way?: string;
                 /** @description what it is tied to is drawn as this, where the knot is drawn on such a thing */
                 on?: "ring" | "clew" | "post" | "rail" | "bollard" | "cleat" | "gap" | "eye" | "hook" | "unseen";
             };
@@ -7219,6 +7246,8 @@ export interface operations {
                 material?: string;
                 clear?: string;
                 load?: string;
+                clamp?: string;
+                stopper?: string;
             };
             header?: never;
             path?: never;

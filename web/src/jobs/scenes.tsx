@@ -756,19 +756,6 @@ const scenes: Record<string, { says: string; drawn: ReactNode }> = {
       </>
     ),
   },
-  seize: {
-    says: "Eight to ten turns bind the tail to the standing part; two turns cross between them",
-    drawn: (
-      <>
-        <Line d="M-4 42H184" w={11} />
-        <Line d="M30 58H150" w={11} />
-        {Array.from({ length: 9 }, (_, i) => (
-          <Line key={String(i)} d={`M${54 + 8 * i} 68L${58 + 8 * i} 32`} second w={3.5} />
-        ))}
-        <Line d="M46 48H134M46 53H134" now w={3} />
-      </>
-    ),
-  },
   mouse: {
     says: "Turns across the mouth of the hook, then two turns about those",
     drawn: (

@@ -1,5 +1,5 @@
 import { Box, chakra, Flex, Input, Table } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useCatalogue, useLasting } from "../api/hooks";
@@ -20,7 +20,8 @@ type Clamp = Schemas["ShackleClamp"];
 /** Every clamp with every stopper: which go together. */
 export function SoftShackle() {
   const [typed, setTyped] = useState({ diameter: "6 mm", material: "hmpe", clear: "100 mm", load: "" });
-  const { data, error } = useLasting(q.shackle(typed));
+  const [pair, setPair] = useState<{ clamp: string; stopper: string }>();
+  const { data, error } = useLasting(q.shackle({ ...typed, ...pair }));
   const materials = useCatalogue().data?.materials ?? [];
   const set = (part: Partial<typeof typed>) => setTyped({ ...typed, ...part });
   return (
@@ -77,7 +78,8 @@ export function SoftShackle() {
       <Box mt="2">
         <Trouble error={error} />
       </Box>
-      {data && <Matrix rows={data.rows} />}
+      {data && <Matrix rows={data.rows} pair={pair} choose={setPair} />}
+      {data?.tying && <Tying tying={data.tying} />}
       <Press asChild mt="5" className="no-print">
         <Link to="/jobs">All jobs</Link>
       </Press>
@@ -87,7 +89,12 @@ export function SoftShackle() {
 
 const Cord = chakra("label", { base: { display: "flex", gap: "3", alignItems: "center" } });
 
-function Matrix({ rows }: { rows: Clamp[] }) {
+type Choice = {
+  pair: { clamp: string; stopper: string } | undefined;
+  choose: (pair: { clamp: string; stopper: string }) => void;
+};
+
+function Matrix({ rows, ...choice }: { rows: Clamp[] } & Choice) {
   const knots = useCatalogue().data?.knots;
   return (
     <Box overflowX="auto" mt="3">
@@ -97,7 +104,9 @@ function Matrix({ rows }: { rows: Clamp[] }) {
             <Table.ColumnHeader>Clamp ↓ Stopper →</Table.ColumnHeader>
             {rows[0]?.cells.map((c) => (
               <Table.ColumnHeader key={c.knot} fontSize="md">
-                {c.name}
+                <Link to={`/knots/${c.knot}`} className="link">
+                  {c.name}
+                </Link>
                 <Box fontWeight="400">{length(c.bulk_mm)}</Box>
               </Table.ColumnHeader>
             ))}
@@ -105,7 +114,12 @@ function Matrix({ rows }: { rows: Clamp[] }) {
         </Table.Header>
         <Table.Body>
           {rows.map((r) => (
-            <Row key={r.knot} clamp={r} drawn={knots?.find((k) => k.id === r.knot)?.drawn ?? true} />
+            <Row
+              key={r.knot}
+              clamp={r}
+              drawn={knots?.find((k) => k.id === r.knot)?.drawn ?? true}
+              {...choice}
+            />
           ))}
         </Table.Body>
       </Table.Root>
@@ -120,7 +134,7 @@ function Matrix({ rows }: { rows: Clamp[] }) {
   );
 }
 
-function Row({ clamp: r, drawn }: { clamp: Clamp; drawn: boolean }) {
+function Row({ clamp: r, drawn, pair, choose }: { clamp: Clamp; drawn: boolean } & Choice) {
   return (
     <Table.Row>
       <Table.ColumnHeader scope="row" fontWeight="400" minW="150px" p="0">
@@ -154,9 +168,55 @@ function Row({ clamp: r, drawn }: { clamp: Clamp; drawn: boolean }) {
               {c.times ? `, ${times(c.times)} × the load` : ""}
             </div>
             {c.first && <div>{c.first}</div>}
+            {c.word !== "pulls through" && (
+              <Press
+                small
+                look="bare"
+                ms="-2"
+                aria-label={`How ${r.name.toLowerCase()} with ${c.name.toLowerCase()} is tied`}
+                aria-pressed={pair?.clamp === r.knot && pair.stopper === c.knot}
+                onClick={() => choose({ clamp: r.knot, stopper: c.knot })}
+              >
+                Tie it
+              </Press>
+            )}
           </Box>
         </Table.Cell>
       ))}
     </Table.Row>
+  );
+}
+
+/** One shackle, from cord to test. */
+function Tying({ tying: t }: { tying: Schemas["ShackleTying"] }) {
+  const to = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another pair brings it into sight anew
+  useEffect(() => {
+    to.current?.scrollIntoView({ block: "start", behavior: "smooth" });
+  }, [t.clamp, t.stopper]);
+  return (
+    <Box ref={to} mt="5" data-testid="tying" scrollMarginTop="16">
+      <Box as="h2" className="head" fontSize="2xl">
+        {t.clamp_name}, {t.stopper_name.toLowerCase()}
+      </Box>
+      <Box color="quiet">
+        {t.stopper_first
+          ? "In cord this thick the stoppers are tied first."
+          : "The clamp first, both tails through it, then the stopper."}
+      </Box>
+      <Flex as="ol" gap="4" mt="3" wrap="wrap" listStyleType="none">
+        {t.steps.map((s, i) => (
+          <Box as="li" key={`${i}-${s.says}`} w={{ base: "100%", md: "210px" }}>
+            {s.knot && (
+              <Drawing id={s.knot} name={s.knot} drawn options={{ step: s.step, way: s.way }} h="130px" />
+            )}
+            <Box as="span" fontWeight="700" me="1">
+              {i + 1}
+            </Box>
+            {s.says}
+          </Box>
+        ))}
+      </Flex>
+    </Box>
   );
 }

@@ -10,7 +10,7 @@ import { Cautions } from "../ui/notes";
 import { Part } from "../ui/page";
 import { DrawnUp } from "./drawnup";
 import { Numbers } from "./numbers";
-import { Slips, Why } from "./told";
+import { Slips, Ways, Why } from "./told";
 import { Worded } from "./words";
 
 /** How the pictures are seen, and by which hand. */
@@ -36,6 +36,7 @@ export function Beside({ knot, ...seen }: { knot: KnotPage } & Seen) {
         ))}
       </Part>
       <DrawnUp knot={knot} left={left} look={seen.look} />
+      <Ways knot={knot} {...seen} />
       <Slips knot={knot} left={left} />
       <Part title="What goes wrong, and how to put it right">
         {told.faults.map((f) => (

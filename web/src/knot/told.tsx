@@ -3,13 +3,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type KnotPage, type Schemas, unwrap } from "../api/client";
 import { useKept, useRole } from "../api/hooks";
-import { q } from "../api/queries";
+import { type DrawingOptions, q } from "../api/queries";
 import { Press } from "../ui/button";
 import { forgetDraft, useDraft } from "../ui/draft";
+import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { Trouble } from "../ui/notes";
 import { Card, Part } from "../ui/page";
 import { Sheet } from "../ui/sheet";
+import { Worded } from "./words";
 
 type Note = Schemas["PracticeNote"];
 
@@ -185,4 +187,30 @@ export function Slips({ knot, left }: { knot: KnotPage; left: boolean }) {
       </Part>
     </>
   );
+}
+
+/** Another way to the knot, or the knot on another thing, picture by picture. */
+export function Ways({ knot, ...seen }: { knot: KnotPage } & Pick<DrawingOptions, "left" | "look" | "view">) {
+  const told = (seen.left ? knot.left : knot).told;
+  return told.drawn?.map((way) => (
+    <Part key={way.drawing} title={way.name}>
+      <Flex as="ol" gap="4" wrap="wrap" listStyleType="none" data-way={way.drawing}>
+        {way.steps.map((says, i) => (
+          <Box as="li" key={says} w={{ base: "100%", md: "200px" }}>
+            <Drawing
+              id={knot.id}
+              name={knot.name}
+              drawn
+              options={{ ...seen, way: way.drawing, step: i + 1 }}
+              h="150px"
+            />
+            <Box as="span" fontWeight="700" me="1">
+              {i + 1}
+            </Box>
+            <Worded text={says} />
+          </Box>
+        ))}
+      </Flex>
+    </Part>
+  ));
 }
