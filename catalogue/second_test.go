@@ -29,13 +29,16 @@ func TestSecondDrawings(t *testing.T) {
 			require.NoError(t, err)
 			assert.Equal(t, id, s.ID, "the file is named after the knot")
 			assert.Greater(t, s.Clearance(), 0.03, "it is left to chance which strand is over")
+			sh, err := c.Drawing(id)
+			require.NoError(t, err)
+			require.NoError(t, s.Matches(sh))
 			want := s.Closures()
 			for i, x := range s.Leaned(space.Lean{X: 0.013, Y: -0.011, Z: 0.3}).Closures() {
 				assert.Equal(t, []any{want[i].Linking, want[i].Alexander, want[i].Jones}, []any{x.Linking, x.Alexander, x.Jones}, "%s, leaned", x.Name)
 			}
-			sh, err := c.Drawing(id)
-			require.NoError(t, err)
-			require.NoError(t, s.Matches(sh))
+			if len(sh.Found) > 40 {
+				sh = sh.Single() // as it is held against its model
+			}
 			for name := range sh.Crossings {
 				assert.Error(t, s.Matches(sh.Flipped(name)), "it matches with crossing %s turned over", name)
 			}

@@ -3,6 +3,7 @@ package shape
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"oarweed/core/problem"
 	"oarweed/core/shape/source"
@@ -70,6 +71,23 @@ func load(src *source.Source) (*Shape, error) {
 		}
 	}
 	return sh, l.Err()
+}
+
+// Single is the shape with its doubled line laid single; itself where it has none.
+func (sh *Shape) Single() *Shape {
+	if sh.whole == nil {
+		return sh
+	}
+	src := *sh.whole
+	src.Ropes = slices.Clone(src.Ropes)
+	for r := range src.Ropes {
+		src.Ropes[r].Pair = nil
+	}
+	out, err := shapeOf(&src, sh.Step)
+	if err != nil {
+		return sh // its path crosses nothing that its pair does not
+	}
+	return out
 }
 
 // Picture is what is seen at a step: the shape itself where the working end runs

@@ -26,6 +26,9 @@ const (
 // crossing by crossing, from its end and from its standing part; the stages that both go
 // through in the same order are counted, ends as they are and exchanged.
 func (s *Model) Ends(sh *shape.Shape) Ends {
+	if s.single {
+		sh = sh.Single()
+	}
 	object := tangle.OutlineOf(sh)
 	ropes := len(sh.Ropes)
 	stages := func(k tangle.Strands, r int, standing bool) []string {

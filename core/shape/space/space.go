@@ -51,6 +51,9 @@ func (v Lean) turn(a r3.Vec) r3.Vec {
 //	space snell
 //	seen across mirrored           how its drawing sees it, with the closed object
 //	                               run the other way: reversed; left out, any look does
+//	single                         the drawing's doubled line is laid single for it: what is
+//	                               wrapped with folded line comes off over the fold, so
+//	                               that no closure of the doubled line sees it
 //	ring 20,0,0 2                  a closed ring that faces the viewer: centre, radius
 //	loop 1,0,0 2,0,0 …             a closed object with these corners
 //	bar 10,0,0 -10,0,0             a bar from its bottom or right end to its top or left
@@ -81,6 +84,8 @@ type Model struct {
 	cuts  []int
 	view  Lean
 	seen  *look
+	// single: drawings in doubled line are laid single before they are held against it.
+	single bool
 }
 
 // Foot is a bar that holds an object up.
@@ -138,6 +143,8 @@ func (s *Model) instruct(verb string, w []string) error {
 			return wants("a name")
 		}
 		s.ID = w[0]
+	case "single":
+		s.single = true
 	case "seen":
 		s.seen = &look{}
 		for _, x := range w {
@@ -264,7 +271,7 @@ func (s *Model) instruct(verb string, w []string) error {
 		*rope = beside(*rope, v[0]/2)
 		s.Ropes, s.Wide = append(s.Ropes, twin), append(s.Wide, 1)
 	default:
-		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, ring, loop, bar, thick, foot, rope, to, coil, cut, pair or twin")
+		return problem.New("", fmt.Sprintf("%q is no instruction", verb), "use space, seen, single, ring, loop, bar, thick, foot, rope, to, coil, cut, pair or twin")
 	}
 	return nil
 }
@@ -467,6 +474,9 @@ type look struct{ across, reversed, mirrored bool }
 // model does not say how the drawing sees it, every look is tried: the closing
 // arcs, which are in front, then pass on its other side, or all is mirrored.
 func (s *Model) Matches(sh *shape.Shape) error {
+	if s.single {
+		sh = sh.Single()
+	}
 	drawn := tangle.Of(sh)
 	var least *problem.List
 	fewest := len(drawn) + 1
