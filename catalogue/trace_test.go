@@ -361,7 +361,7 @@ func TestNamedHoweverItIsLaid(t *testing.T) {
 			all++
 			found, err := c.NameTied(traced)
 			require.NoError(t, err)
-			if slices.ContainsFunc(found, func(m trade.Tied) bool { return m.Drawing == id && len(m.Changes) == 0 }) {
+			if slices.ContainsFunc(found, func(m trade.Tied) bool { return m.Name == c.NameOfDrawing(id) && len(m.Changes) == 0 }) {
 				named++
 			} else {
 				t.Log(id, len(traced.Over)-len(drawn.Over), found)

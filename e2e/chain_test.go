@@ -146,6 +146,11 @@ func TestJamReliefForWetHMPE(t *testing.T) {
 	p.see("table", "eights")
 	p.goTo(s.url + "/jobs/soft-shackle")
 	p.see(`[data-testid="shackle"]`, "pulls through")
+	// A whole shackle, from cord to test: the clamp made of the folded cord, both tails as one.
+	p.press(`[aria-label="How cow hitch with figure eight of both tails is tied"]`)
+	p.see(`[data-testid="tying"]`, "Fold the line and lay the fold over the rail")
+	p.see(`[data-testid="tying"]`, "With both tails as one")
+	p.until(`document.querySelectorAll('[data-testid="tying"] svg').length >= 7`, "its pictures")
 	p.see(`[role="note"]`, "approves nothing here")
 }
 

@@ -172,6 +172,10 @@ type Told struct {
 	Ways []string `json:"ways,omitempty" nullable:"false"`
 	// Drawn are other ways to it with a drawing of their own.
 	Drawn []Way `json:"drawn,omitempty" nullable:"false"`
+	// Tip makes it quicker in the hand.
+	Tip string `json:"tip,omitempty"`
+	// Seat is which strand is held and which is drawn when it is set.
+	Seat string `json:"seat,omitempty" yaml:"seat"`
 	// Tools help to tie, set or undo it.
 	Tools []string `json:"tools,omitempty" nullable:"false"`
 }

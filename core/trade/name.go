@@ -56,7 +56,10 @@ func (c *Catalogue) NameTied(t trace.Trace) ([]Tied, error) {
 			if who.Changes == nil {
 				who.Changes = []trace.Entry{}
 			}
-			out = append(out, who)
+			same := func(t Tied) bool { return t.Knot == who.Knot && t.Fault == who.Fault && t.Mirror == who.Mirror }
+			if !slices.ContainsFunc(out, same) { // another way to it is no other knot
+				out = append(out, who)
+			}
 		}
 	}
 	return out, nil

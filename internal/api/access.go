@@ -247,6 +247,12 @@ func learnerOf(ctx context.Context) (int64, error) {
 	return a.sessions.GetInt64(ctx, "learner"), nil
 }
 
+// instructs reports whether it is the instructor who asks, or nobody else can.
+func instructs(ctx context.Context) bool {
+	a := accessOf(ctx)
+	return a == nil || a.sessions.GetString(ctx, "role") == roleInstructor
+}
+
 func access(a huma.API) {
 	huma.Register(a, op("access", "session", http.MethodGet, "/session", "Who one is"),
 		func(ctx context.Context, _ *struct{}) (*body[Session], error) {

@@ -159,7 +159,7 @@ func cached(started time.Time) gin.HandlerFunc {
 	run := started.UnixNano()
 	return func(c *gin.Context) {
 		at := strings.TrimPrefix(c.Request.URL.Path, Base)
-		if c.Request.Method != http.MethodGet || !strings.HasPrefix(at, "/knots") && !strings.HasPrefix(at, "/faults") && at != "/catalogue" {
+		if c.Request.Method != http.MethodGet || !strings.HasPrefix(at, "/knots") && !strings.HasPrefix(at, "/faults") && at != "/catalogue" || c.Query("notes") != "" {
 			c.Header("Cache-Control", "no-store")
 			return
 		}

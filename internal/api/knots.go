@@ -188,10 +188,16 @@ func knots(a huma.API) {
 			func(ctx context.Context, in *struct {
 				KnotPath
 				SeenQuery
+				Notes bool `query:"notes" doc:"with the instructor's own aids and notes; a learner has none"`
 			}) (*file, error) {
 				told, err := toldOf(ctx, in.ID)
 				if err != nil {
 					return nil, err
+				}
+				if in.Notes && instructs(ctx) {
+					if told.Own, err = ownOf(ctx, in.ID); err != nil {
+						return nil, err
+					}
 				}
 				pdf, svg, err := export.Handout(ctx, told, in.seen())
 				if err != nil {

@@ -36,6 +36,8 @@ type Told struct {
 	Shape    *shape.Shape
 	Up       *snug.Built
 	Cautions []rig.Caution
+	// Own are the instructor's own aids and notes on it, printed where he asks for them.
+	Own []string
 }
 
 // Seen is how the pictures of a page are seen.
@@ -228,7 +230,7 @@ func (h *handout) whole(t Told) {
 	}
 	h.pdf.AddPage()
 	lay := func(h *handout) bool {
-		y := h.steps(k, t.Shape, h.head(k, t.Shape))
+		y := h.steps(k, t.Shape, h.head(k, t.Shape, t.Own))
 		return h.lower(k, t.Up, snug.Look(h.seen.Look), t.Cautions, y) <= pageH-10
 	}
 	// A knot with much to say is set smaller rather than run off the page.
@@ -342,11 +344,14 @@ func (h *handout) title(s string, x, y float64) float64 {
 	return y + 6.5
 }
 
-func (h *handout) head(k *knot.Knot, sh *shape.Shape) float64 {
+func (h *handout) head(k *knot.Knot, sh *shape.Shape, own []string) float64 {
 	h.line(k.Name, margin, margin+9, 24, true, ink)
 	y := h.paragraph(k.Summary, margin, margin+13, wide-62, 11, ink) + 2
 	y = h.text("Coming off: "+k.Release.How, margin, y, wide-62)
 	y = h.text("Remember: "+k.Told.Aid, margin, y+1, wide-62)
+	for _, text := range own {
+		y = h.text(text, margin, y+1, wide-62)
+	}
 	h.draw(sh, draw.Options{Step: -1}, pageW-margin-58, margin, 58, 46)
 	return max(y, margin+46) + 4
 }

@@ -2300,7 +2300,9 @@ export interface components {
         KnotTold: {
             aid: string;
             drawn?: components["schemas"]["KnotWay"][];
+            seat?: string;
             slips: string[];
+            tip?: string;
             tools?: string[];
             try: string;
             undo: string;
@@ -5290,6 +5292,8 @@ export interface operations {
                 view?: "tie" | "across" | "left" | "opposite";
                 /** @description for a left-handed tyer */
                 left?: boolean;
+                /** @description with the instructor's own aids and notes; a learner has none */
+                notes?: boolean;
             };
             header?: never;
             path: {
@@ -5328,6 +5332,8 @@ export interface operations {
                 view?: "tie" | "across" | "left" | "opposite";
                 /** @description for a left-handed tyer */
                 left?: boolean;
+                /** @description with the instructor's own aids and notes; a learner has none */
+                notes?: boolean;
             };
             header?: never;
             path: {

@@ -180,6 +180,12 @@ export function Slips({ knot, left }: { knot: KnotPage; left: boolean }) {
           ))}
         </Part>
       )}
+      {told.seat && (
+        <Part title="Drawing it up">
+          {told.seat}
+          {told.tip && <Box mt="1">{told.tip}</Box>}
+        </Part>
+      )}
       <Part title="When it has jammed">{told.undo}</Part>
       <Part title="Try it before you trust it">
         {told.try}

@@ -222,6 +222,9 @@ function Rail({
 function Actions(p: { knot: KnotPage; look: string; view: string; left: boolean; record: () => void }) {
   const { knot, look, view, left, record } = p;
   const role = useRole();
+  const own = useQuery({ ...q.knotNotes(), enabled: role !== "learner" }).data?.some(
+    (n) => n.knot === knot.id,
+  );
   const handout = `/api/v1/knots/${knot.id}/handout`;
   const beside = [...knot.grows_from, ...knot.leads_to][0]?.knot ?? "bowline";
   return (
@@ -241,6 +244,17 @@ function Actions(p: { knot: KnotPage; look: string; view: string; left: boolean;
           Handout to print
         </a>
       </Press>
+      {own && (
+        <Press asChild>
+          <a
+            href={`${handout}.pdf?look=${look}&left=${left}&view=${view}&notes=true`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            With your notes
+          </a>
+        </Press>
+      )}
       <Press asChild>
         <a href={`${handout}.svg?look=${look}&left=${left}&view=${view}`} download={`${knot.id}.svg`}>
           Handout as a picture file
