@@ -116,7 +116,7 @@ func TestTracingsAreNamed(t *testing.T) {
 			t.Logf("%s %.200s", id, err)
 			continue
 		}
-		k := slices.IndexFunc(found, func(m trade.Tied) bool { return m.Drawing == id && len(m.Changes) == 0 })
+		k := slices.IndexFunc(found, func(m trade.Tied) bool { return m.Name == c.NameOfDrawing(id) && len(m.Changes) == 0 })
 		if k < 0 {
 			wrong++
 			t.Log(id, len(found))
@@ -139,7 +139,7 @@ func ownMirror(t *testing.T, c *trade.Catalogue, traced trace.Trace, id string) 
 	}
 	found, err := c.NameTied(traced)
 	require.NoError(t, err)
-	return slices.ContainsFunc(found, func(m trade.Tied) bool { return m.Drawing == id && len(m.Changes) == 0 && !m.Mirror })
+	return slices.ContainsFunc(found, func(m trade.Tied) bool { return m.Name == c.NameOfDrawing(id) && len(m.Changes) == 0 && !m.Mirror })
 }
 
 // randomTangle is a rope led at random, and over and under at random.

@@ -61,6 +61,9 @@ func span(i evidence.Interval, format string) string {
 	return fmt.Sprintf(format+", "+format+", "+format, i.Low, i.Likely, i.High)
 }
 
+// apart is the Jones polynomial of two rings that do not hold each other.
+const apart = "-t^(-1/2) - t^(1/2)"
+
 // proven lists what each drawing is held against, and what is left to the eye.
 func proven(c *trade.Catalogue) string {
 	var rows [][]string
@@ -74,7 +77,11 @@ func proven(c *trade.Catalogue) string {
 			case strings.Contains(p.Origin, "family identity"):
 				by = "a kindred knot"
 			}
-			closures[by] = append(closures[by], p.Closure)
+			name := p.Closure
+			if p.Jones == "1" || p.Jones == apart {
+				name += " (blind)"
+			}
+			closures[by] = append(closures[by], name)
 		}
 		var values []string
 		for _, by := range []string{"a table of knots", "a kindred knot", "its way of tying"} {
