@@ -215,6 +215,7 @@ func knots(a huma.API) {
 			Left   bool      `query:"left" doc:"for a left-handed tyer"`
 			Look   draw.Look `query:"look" enum:"laid,braid,mono" default:"laid"`
 			Labels bool      `query:"labels"`
+			Tones  bool      `query:"tones" doc:"the half toward the end lighter than the half toward the standing part"`
 			Ghost  bool      `query:"ghost"`
 			Way    string    `query:"way" doc:"another way to it, by the id of its drawing, as the knot page names it"`
 			On     string    `query:"on" enum:"ring,clew,post,rail,bollard,cleat,gap,eye,hook,unseen" doc:"what it is tied to is drawn as this, where the knot is drawn on such a thing"`
@@ -236,7 +237,7 @@ func knots(a huma.API) {
 			if err := sh.HasStep(in.Step); err != nil {
 				return nil, fail(ctx, err)
 			}
-			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: in.Step, Look: in.Look, Labels: in.Labels, Ghost: in.Ghost, Quarter: quarter, Title: k.Name})), nil
+			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: in.Step, Look: in.Look, Labels: in.Labels, Tones: in.Tones, Ghost: in.Ghost, Quarter: quarter, Title: k.Name})), nil
 		})
 	huma.Register(a, files(op("knots", "fault-drawing", http.MethodGet, "/faults/{id}/drawing.svg", "The drawing of a faulty form"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {

@@ -86,3 +86,13 @@ func TestHalfwayStepsMoveTheEnd(t *testing.T) {
 		last = svg
 	}
 }
+
+// In two tones the end's half is lighter, from halfway between the first and the last crossing.
+func TestTones(t *testing.T) {
+	sh := load(t, overhand)
+	plain := draw.SVG(sh, draw.Options{Step: -1})
+	toned := draw.SVG(sh, draw.Options{Step: -1, Tones: true})
+	assert.NotContains(t, plain, "data-toned")
+	assert.Contains(t, toned, "data-toned")
+	assert.Greater(t, len(toned), len(plain))
+}

@@ -46,6 +46,9 @@ type Options struct {
 	// Labels names the standing part and the working end, and shows where to hold,
 	// and in the finished knot where to pull.
 	Labels bool
+	// Tones draws the half of a rope toward its end lighter than the half toward its standing
+	// part, so that the two can be told apart in the knot.
+	Tones bool
 	// Ghost shows the next move as a dashed line.
 	Ghost bool
 	// Unringed leaves out the rings round places to look at.
@@ -321,6 +324,7 @@ func (d *drawing) ropes(spans []span, back bool) {
 		if d.o.Step > 0 && !d.plain {
 			moved = d.Moved(r, int(math.Ceil(d.o.Step)), d.o.Step)
 		}
+		middle := d.middle(r)
 		fmt.Fprintf(&d.b, `<g data-strand="%s">`, escape(rope.Name))
 		for _, sp := range spans {
 			if sp.rope != r || sp.back != back {
@@ -329,6 +333,9 @@ func (d *drawing) ropes(spans []span, back bool) {
 			p := d.path(r, sp.s0, sp.s1)
 			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s-edge,%s)" stroke-width="%s"/>`, p, colour, edge, num(w))
 			fmt.Fprintf(&d.b, `<path d="%s" style="stroke:var(%s,%s)" stroke-width="%s"/>`, p, colour, body, num(w*0.84))
+			if a := math.Max(sp.s0, middle); d.o.Tones && sp.s1 > a {
+				fmt.Fprintf(&d.b, `<path d="%s" data-toned="" style="stroke:var(%s-light,%s)" stroke-width="%s"/>`, d.path(r, a, sp.s1), colour, light, num(w*0.84))
+			}
 			for _, m := range moved {
 				if a, b := math.Max(sp.s0, m[0]), math.Min(sp.s1, m[1]); b > a {
 					fmt.Fprintf(&d.b, `<path d="%s" data-moved="" style="stroke:var(--move,#e2573d)" stroke-width="%s"/>`, d.path(r, a, b), num(w*0.84))
@@ -345,6 +352,28 @@ func (d *drawing) ropes(spans []span, back bool) {
 		d.end(r, spans, back)
 		d.b.WriteString("</g>")
 	}
+}
+
+// middle is halfway between the first and the last place where rope r meets a strand or a
+// thing; halfway along it where it meets none.
+func (d *drawing) middle(r int) float64 {
+	from, to := math.Inf(1), math.Inf(-1)
+	at := func(p shape.Spot) {
+		if p.Rope == r {
+			from, to = math.Min(from, p.S), math.Max(to, p.S)
+		}
+	}
+	for _, x := range d.Found {
+		at(x.Over)
+		at(x.Under)
+	}
+	for _, p := range d.Passings {
+		at(p.Spot)
+	}
+	if from > to {
+		return d.Curves[r].Length() / 2
+	}
+	return (from + to) / 2
 }
 
 // shade darkens a strand where it dives beneath another.

@@ -23,6 +23,8 @@ export type DrawingOptions = {
   left?: boolean;
   look?: "laid" | "braid" | "mono";
   labels?: boolean;
+  /** The half toward the end lighter than the half toward the standing part. */
+  tones?: boolean;
   ghost?: boolean;
   /** Another way to it, by the id of its drawing. */
   way?: string;

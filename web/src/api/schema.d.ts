@@ -5148,6 +5148,8 @@ export interface operations {
                 left?: boolean;
                 look?: "laid" | "braid" | "mono";
                 labels?: boolean;
+                /** @description the half toward the end lighter than the half toward the standing part */
+                tones?: boolean;
                 ghost?: boolean;
                 /** @description another way to it, by the id of its drawing, as the knot page names it */
                 way?: string;

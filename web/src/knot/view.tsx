@@ -79,6 +79,7 @@ function Tied({ knot }: { knot: KnotPage }) {
                 left,
                 look: look.id,
                 labels,
+                tones: labels,
                 ghost: steps.step < knot.steps.length,
               }}
               h={{ base: "330px", md: "430px" }}
