@@ -24,13 +24,28 @@ type Tying struct {
 	Steps        []TyingStep
 }
 
-// TyingStep says what to do, and which step of which knot's drawing shows it, or of the drawing
-// of another way to that knot; no knot: none.
+// TyingMove is what a step of a soft shackle is; package say puts it into words.
+type TyingMove int
+
+const (
+	CutCord TyingMove = iota
+	OverFinger
+	TieClamp
+	TieEach // the stopper, once in each tail
+	TieBoth // the stopper, once of both tails
+	TailsThrough
+	StoppersThrough
+	TestPull
+)
+
+// TyingStep is one move. Words are those of the knot's step, where it is one. Step of the
+// drawing of Knot shows it, or of the drawing of another way to that knot; no knot: none.
 type TyingStep struct {
-	Says string
-	Knot string
-	Way  string
-	Step int
+	Move  TyingMove
+	Words string
+	Knot  string
+	Way   string
+	Step  int
 }
 
 // Tying gives the steps of a soft shackle of that clamp and stopper, by the ids of their knots.
@@ -50,45 +65,44 @@ func (s *Shackle) Tying(c *trade.Catalogue, clamp, stopper string) (*Tying, erro
 		return t, nil
 	}
 	t.StopperFirst = t.Pair.First != "" && s.Cord >= ThickCord
-	say := func(says string, k *knot.Knot, way string, step int) {
-		if k.Shape == "" {
-			t.Steps = append(t.Steps, TyingStep{Says: says})
-			return
-		}
-		t.Steps = append(t.Steps, TyingStep{says, k.ID, way, step})
-	}
-	stop := func() {
-		each := "With both tails as one: "
-		if t.Pair.Each() {
-			each = "In each tail: "
-		}
-		for n, words := range t.Stopper.Steps {
-			say(each+strings.ToLower(words[:1])+words[1:], t.Stopper, "", n+1)
-		}
-	}
-	t.Steps = append(t.Steps, TyingStep{Says: "Cut the cord to the length in the table, and find its middle."})
-	if t.StopperFirst {
-		stop()
-	}
 	// A clamp is made of the folded cord: where that is a way of its own it is shown.
-	way, steps := "", t.Clamp.Steps
+	way, clamping := "", t.Clamp.Steps
 	for _, w := range t.Clamp.Told.Drawn {
 		if w.Folded {
-			way, steps = w.Drawing, w.Steps
+			way, clamping = w.Drawing, w.Steps
 		}
 	}
-	t.Steps = append(t.Steps, TyingStep{Says: "Make the clamp there, over a finger that keeps the place of the tails; drawn, the finger is a bar."})
-	for n, words := range steps {
-		say(words, t.Clamp, way, n+1)
+	tie := TieBoth
+	if t.Pair.Each() {
+		tie = TieEach
 	}
-	last := len(steps)
+	add := func(move TyingMove, words string, k *knot.Knot, way string, step int) {
+		s := TyingStep{Move: move, Words: words}
+		if k.Shape != "" {
+			s.Knot, s.Way, s.Step = k.ID, way, step
+		}
+		t.Steps = append(t.Steps, s)
+	}
+	stop := func() {
+		for n, words := range t.Stopper.Steps {
+			add(tie, words, t.Stopper, "", n+1)
+		}
+	}
+	t.Steps = append(t.Steps, TyingStep{Move: CutCord})
+	through := TailsThrough
 	if t.StopperFirst {
-		say("One stopper after the other through the clamp while it is open; then draw the clamp shut behind them.", t.Clamp, way, last)
-	} else {
-		say("Both tails through the clamp as the finger leaves; draw it shut on them.", t.Clamp, way, last)
+		through = StoppersThrough
 		stop()
 	}
-	t.Steps = append(t.Steps, TyingStep{Says: "Close it hand tight; then half the load, then the load and half as much again, with a guard and covered eyes. The stopper must not sink into the clamp."})
+	t.Steps = append(t.Steps, TyingStep{Move: OverFinger})
+	for n, words := range clamping {
+		add(TieClamp, words, t.Clamp, way, n+1)
+	}
+	add(through, "", t.Clamp, way, len(clamping))
+	if !t.StopperFirst {
+		stop()
+	}
+	t.Steps = append(t.Steps, TyingStep{Move: TestPull})
 	return t, nil
 }
 

@@ -175,7 +175,7 @@ type Told struct {
 	// Tip makes it quicker in the hand.
 	Tip string `json:"tip,omitempty"`
 	// Seat is which strand is held and which is drawn when it is set.
-	Seat string `json:"seat,omitempty" yaml:"seat"`
+	Seat string `json:"seat,omitempty"`
 	// Tools help to tie, set or undo it.
 	Tools []string `json:"tools,omitempty" nullable:"false"`
 }

@@ -170,3 +170,24 @@ func Load(k load.Kind) (says string, working []string) {
 	}
 	panic(fmt.Sprintf("say: no words for %T", k)) // a kind of load was added without its words
 }
+
+// Tying says one move of tying a soft shackle.
+func Tying(s job.TyingStep) string {
+	switch s.Move {
+	case job.CutCord:
+		return "Cut the cord to the length in the table, and find its middle."
+	case job.OverFinger:
+		return "Make the clamp there, over a finger that keeps the place of the tails; drawn, the finger is a bar."
+	case job.TieEach:
+		return "In each tail: " + lower(s.Words)
+	case job.TieBoth:
+		return "With both tails as one: " + lower(s.Words)
+	case job.TailsThrough:
+		return "Both tails through the clamp as the finger leaves; draw it shut on them."
+	case job.StoppersThrough:
+		return "One stopper after the other through the clamp while it is open; then draw the clamp shut behind them."
+	case job.TestPull:
+		return "Close it hand tight; then half the load, then the load and half as much again, with a guard and covered eyes. The stopper must not sink into the clamp."
+	}
+	return s.Words
+}

@@ -195,8 +195,8 @@ func knots(a huma.API) {
 					return nil, err
 				}
 				if in.Notes && instructs(ctx) {
-					if told.Own, err = ownOf(ctx, in.ID); err != nil {
-						return nil, err
+					if told.Own, err = of(ctx).NotesOn(ctx, in.ID); err != nil {
+						return nil, fail(ctx, err)
 					}
 				}
 				pdf, svg, err := export.Handout(ctx, told, in.seen())
@@ -227,9 +227,11 @@ func knots(a huma.API) {
 			if sh == nil {
 				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")
 			}
-			sh, quarter, err := of(ctx).Trade().DrawingOn(in.ID, in.On)
+			quarter := false
 			if in.Way != "" {
 				sh, err = of(ctx).Trade().WayDrawing(k, in.Way)
+			} else {
+				sh, quarter, err = of(ctx).Trade().DrawingOn(in.ID, in.On)
 			}
 			if err != nil {
 				return nil, fail(ctx, err)

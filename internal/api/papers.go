@@ -38,29 +38,6 @@ func toldOf(ctx context.Context, id string) (export.Told, error) {
 	return export.Told{Knot: k, Shape: sh, Up: up, Cautions: t.CautionsOf(k)}, nil
 }
 
-// ownOf are an instructor's own aids and notes on a knot, as they are printed.
-func ownOf(ctx context.Context, knot string) ([]string, error) {
-	notes, err := of(ctx).Notes(ctx)
-	if err != nil {
-		return nil, fail(ctx, err)
-	}
-	var out []string
-	for _, n := range notes {
-		if n.Knot != knot {
-			continue
-		}
-		text := "Note: " + n.Text
-		if n.Aid {
-			text = "Remember also: " + n.Text
-		}
-		if n.Source != "" {
-			text += " (" + n.Source + ")"
-		}
-		out = append(out, text)
-	}
-	return out, nil
-}
-
 // PaperQuery is which knots are put on paper, and under which heading.
 type PaperQuery struct {
 	SeenQuery

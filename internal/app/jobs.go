@@ -298,7 +298,7 @@ func tyingOf(t *job.Tying) *ShackleTying {
 	out := &ShackleTying{Clamp: t.Clamp.ID, ClampName: t.Clamp.Name, Stopper: t.Stopper.ID, StopperName: t.Pair.Name,
 		Word: say.StopperClass(t.Pair.Class), StopperFirst: t.StopperFirst, Steps: []ShackleStep{}}
 	for _, s := range t.Steps {
-		out.Steps = append(out.Steps, ShackleStep(s))
+		out.Steps = append(out.Steps, ShackleStep{say.Tying(s), s.Knot, s.Way, s.Step})
 	}
 	return out
 }

@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"slices"
 
 	"oarweed/core/practice"
 )
@@ -25,4 +26,10 @@ func (s *School) SaveNote(ctx context.Context, n practice.Note) (practice.Note, 
 // DeleteNote removes one.
 func (s *School) DeleteNote(ctx context.Context, id int64) error {
 	return s.records.DeleteDocument(ctx, noteKind, id)
+}
+
+// NotesOn lists what was added to one knot.
+func (s *School) NotesOn(ctx context.Context, knot string) ([]practice.Note, error) {
+	all, err := s.Notes(ctx)
+	return slices.DeleteFunc(all, func(n practice.Note) bool { return n.Knot != knot }), err
 }

@@ -14,6 +14,7 @@ import (
 
 	"oarweed/core/evidence"
 	"oarweed/core/knot"
+	"oarweed/core/practice"
 	"oarweed/core/rig"
 	"oarweed/core/say"
 	"oarweed/core/shape"
@@ -37,7 +38,7 @@ type Told struct {
 	Up       *snug.Built
 	Cautions []rig.Caution
 	// Own are the instructor's own aids and notes on it, printed where he asks for them.
-	Own []string
+	Own []practice.Note
 }
 
 // Seen is how the pictures of a page are seen.
@@ -344,12 +345,19 @@ func (h *handout) title(s string, x, y float64) float64 {
 	return y + 6.5
 }
 
-func (h *handout) head(k *knot.Knot, sh *shape.Shape, own []string) float64 {
+func (h *handout) head(k *knot.Knot, sh *shape.Shape, own []practice.Note) float64 {
 	h.line(k.Name, margin, margin+9, 24, true, ink)
 	y := h.paragraph(k.Summary, margin, margin+13, wide-62, 11, ink) + 2
 	y = h.text("Coming off: "+k.Release.How, margin, y, wide-62)
 	y = h.text("Remember: "+k.Told.Aid, margin, y+1, wide-62)
-	for _, text := range own {
+	for _, n := range own {
+		text := "Note: " + n.Text
+		if n.Aid {
+			text = "Remember also: " + n.Text
+		}
+		if n.Source != "" {
+			text += " (" + n.Source + ")"
+		}
 		y = h.text(text, margin, y+1, wide-62)
 	}
 	h.draw(sh, draw.Options{Step: -1}, pageW-margin-58, margin, 58, 46)
