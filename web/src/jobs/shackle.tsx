@@ -11,6 +11,7 @@ import { force, length, range, reach, seconds, times } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Page, Title } from "../ui/page";
 import { Select } from "../ui/pick";
+import { Pictured } from "../ui/pictured";
 
 const mark = { holds: "✓", marginal: "▲", "pulls through": "✕" } as const;
 const tint = { holds: "glassWash", marginal: "amberWash", "pulls through": "flareWash" } as const;
@@ -204,19 +205,11 @@ function Tying({ tying: t }: { tying: Schemas["ShackleTying"] }) {
           ? "In cord this thick the stoppers are tied first."
           : "The clamp first, both tails through it, then the stopper."}
       </Box>
-      <Flex as="ol" gap="4" mt="3" wrap="wrap" listStyleType="none">
-        {t.steps.map((s, i) => (
-          <Box as="li" key={`${i}-${s.says}`} w={{ base: "100%", md: "210px" }}>
-            {s.knot && (
-              <Drawing id={s.knot} name={s.knot} drawn options={{ step: s.step, way: s.way }} h="130px" />
-            )}
-            <Box as="span" fontWeight="700" me="1">
-              {i + 1}
-            </Box>
-            {s.says}
-          </Box>
-        ))}
-      </Flex>
+      <Box mt="3">
+        <Pictured
+          steps={t.steps.map((s) => ({ says: s.says, knot: s.knot, options: { step: s.step, way: s.way } }))}
+        />
+      </Box>
     </Box>
   );
 }

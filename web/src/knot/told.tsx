@@ -6,10 +6,10 @@ import { useKept, useRole } from "../api/hooks";
 import { type DrawingOptions, q } from "../api/queries";
 import { Press } from "../ui/button";
 import { forgetDraft, useDraft } from "../ui/draft";
-import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { Trouble } from "../ui/notes";
 import { Card, Part } from "../ui/page";
+import { Pictured } from "../ui/pictured";
 import { Sheet } from "../ui/sheet";
 import { Worded } from "./words";
 
@@ -200,23 +200,17 @@ export function Ways({ knot, ...seen }: { knot: KnotPage } & Pick<DrawingOptions
   const told = (seen.left ? knot.left : knot).told;
   return told.drawn?.map((way) => (
     <Part key={way.drawing} title={way.name}>
-      <Flex as="ol" gap="4" wrap="wrap" listStyleType="none" data-way={way.drawing}>
-        {way.steps.map((says, i) => (
-          <Box as="li" key={says} w={{ base: "100%", md: "200px" }}>
-            <Drawing
-              id={knot.id}
-              name={knot.name}
-              drawn
-              options={{ ...seen, way: way.drawing, step: i + 1 }}
-              h="150px"
-            />
-            <Box as="span" fontWeight="700" me="1">
-              {i + 1}
-            </Box>
-            <Worded text={says} />
-          </Box>
-        ))}
-      </Flex>
+      <Box data-way={way.drawing}>
+        <Pictured
+          steps={way.steps.map((says, i) => ({
+            says,
+            knot: knot.id,
+            name: knot.name,
+            options: { ...seen, way: way.drawing, step: i + 1 },
+          }))}
+          word={(says) => <Worded text={says} />}
+        />
+      </Box>
     </Part>
   ));
 }
