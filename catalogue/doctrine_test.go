@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/catalogue"
+	"oarweed/core/knot"
 	"oarweed/core/trade"
 )
 
@@ -57,6 +58,26 @@ func TestDoctrinesReplaceTheDefault(t *testing.T) {
 	open, err := bare.Drawing("cleat-hitch")
 	require.NoError(t, err)
 	assert.NotSame(t, locked, open, "the picture shows no lock either")
+}
+
+// A guard keeps the last bight from shaking out; the end through it costs the quick release.
+func TestASlippedHitchIsGuarded(t *testing.T) {
+	c := load(t)
+	bare := c.Knot("sampan-hitch")
+	assert.Equal(t, knot.Marginal, bare.Shake.Class)
+	for answer, off := range map[string]knot.Off{"toggle": knot.Easy, "end-through": knot.Worked} {
+		with, err := c.WithDoctrines(map[string]string{"slipped-guard": answer})
+		require.NoError(t, err)
+		k := with.Knot("sampan-hitch")
+		assert.Equal(t, knot.Holds, k.Shake.Class, answer)
+		assert.Equal(t, off, k.Release.Slack, answer)
+		assert.True(t, k.Release.UnderLoad, answer)
+		assert.NotEqual(t, bare.Release.How, k.Release.How, answer)
+		assert.Len(t, k.Steps, len(bare.Steps)+1, answer)
+	}
+	through, err := c.WithDoctrines(map[string]string{"slipped-guard": "end-through"})
+	require.NoError(t, err)
+	assert.NotContains(t, through.Knot("sampan-hitch").Tasks["cast-off"].Why, "one pull")
 }
 
 func TestADoctrineThatIsDrawnHasAStepInWordsToEveryStepDrawn(t *testing.T) {

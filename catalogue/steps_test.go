@@ -188,3 +188,23 @@ func tucks(sh *shape.Shape, rope int) [][]string {
 	}
 	return out
 }
+
+// Which strand is held and which drawn is told in words where it is shown, and every strand
+// is one of the drawing.
+func TestSeatingIsOfTheDrawing(t *testing.T) {
+	c := load(t)
+	shown := 0
+	for _, k := range c.Knots {
+		if len(k.Told.Hold)+len(k.Told.Draw) == 0 {
+			continue
+		}
+		shown++
+		assert.NotEmpty(t, k.Told.Seat, k.ID)
+		sh, err := c.Drawing(k.ID)
+		require.NoError(t, err)
+		_, pull, err := trade.Seating(k, sh)
+		require.NoError(t, err, k.ID)
+		assert.NotEmpty(t, pull, "%s: something is drawn", k.ID)
+	}
+	assert.GreaterOrEqual(t, shown, 12)
+}

@@ -128,11 +128,14 @@ func (s shapeDraw) Run(e *env) error {
 	if err := sh.HasStep(s.Step); err != nil {
 		return err
 	}
-	title := s.Knot
+	o := draw.Options{View: s.View, Step: s.Step, Look: s.Look, Labels: s.Labels, Ghost: s.Ghost, Title: s.Knot}
 	if k := c.Knot(s.Knot); k != nil {
-		title = k.Name
+		o.Title = k.Name
+		if o.Hold, o.Draw, err = trade.Seating(k, sh); err != nil {
+			return err
+		}
 	}
-	svg := draw.SVG(sh, draw.Options{View: s.View, Step: s.Step, Look: s.Look, Labels: s.Labels, Ghost: s.Ghost, Title: title})
+	svg := draw.SVG(sh, o)
 	if s.Format == "svg" {
 		_, err = fmt.Fprintln(e.out, svg)
 		return err

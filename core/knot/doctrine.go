@@ -39,8 +39,10 @@ type Change struct {
 	DropFaults []string `yaml:"drop_faults"`
 	// Fit for a task the knot is already known for, or for a new one, whatever the thing.
 	// Where it is higher than the knot's own the doctrine's reason is given.
-	Fit   map[string]float64
-	Wraps []WrapRule
+	Fit map[string]float64
+	// Because is the reason for a task that Fit names, in place of the knot's own.
+	Because map[string]string
+	Wraps   []WrapRule
 	// FrictionModel and FrictionCount replace the knot's.
 	FrictionModel string `yaml:"network"`
 	FrictionCount int    `yaml:"network_count"`
@@ -48,6 +50,9 @@ type Change struct {
 	Summary    string
 	ReleaseHow string `yaml:"release_how"`
 	ShakeWhy   string `yaml:"shake_why"`
+	// Release and Shake replace how it comes off and what shaking does to it.
+	Release *Release
+	Shake   *Shake
 	// HeldByHand: a hand stays on its end.
 	HeldByHand bool `yaml:"held_by_hand"`
 	// BackupAlways: the end is backed up whoever depends on it.
@@ -118,8 +123,16 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 		if fit > s.Fit { // the doctrine speaks for the knot, so its reason is given
 			s.Why = why
 		}
+		if words := c.Because[task]; words != "" {
+			s.Why = words
+		}
 		s.Fit, s.On = fit, nil // the doctrine counts on every thing
 		out.Tasks[task] = s
+	}
+	for task := range c.Because {
+		if _, ok := c.Fit[task]; !ok {
+			l.Add("because", fmt.Sprintf("there is no fit for %q to give a reason for", task), "name it in fit as well")
+		}
 	}
 	if c.Wraps != nil {
 		if k.Wraps == nil {
@@ -135,6 +148,12 @@ func (k *Knot) Changed(c Change, why string) (*Knot, error) {
 	}
 	if c.FrictionCount != 0 {
 		out.FrictionCount = c.FrictionCount
+	}
+	if c.Release != nil {
+		out.Release = *c.Release
+	}
+	if c.Shake != nil {
+		out.Shake = *c.Shake
 	}
 	for now, words := range map[*string]string{&out.Summary: c.Summary, &out.Release.How: c.ReleaseHow, &out.Shake.Why: c.ShakeWhy} {
 		if words != "" {

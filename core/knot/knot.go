@@ -176,6 +176,10 @@ type Told struct {
 	Tip string `json:"tip,omitempty"`
 	// Seat is which strand is held and which is drawn when it is set.
 	Seat string `json:"seat,omitempty"`
+	// Hold and Draw are the strands of it that a hand holds and that are drawn, as
+	// shape.Strands reads them.
+	Hold []string `json:"hold,omitempty" nullable:"false"`
+	Draw []string `json:"draw,omitempty" nullable:"false"`
 	// Tools help to tie, set or undo it.
 	Tools []string `json:"tools,omitempty" nullable:"false"`
 }

@@ -36,7 +36,8 @@
 // the first half of a rope that runs back beside itself, "divided 0.4 0.6" its
 // parts up to these shares of its length.
 //
-// "ringed x,y r" rings a place to look at, where a faulty form differs.
+// "ringed x,y r" rings a place to look at, where a faulty form differs. "size" says
+// that it differs in its size alone: its crossings are those of the right form.
 //
 // The curve through the points is Hobby's spline (J. D. Hobby, Smooth, easy to
 // compute interpolating splines, Discrete & Computational Geometry 1, 1986).

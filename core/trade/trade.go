@@ -207,6 +207,15 @@ func (c *Catalogue) DrawingOn(id, drawnAs string) (sh *shape.Shape, quarter bool
 	return sh, is(other), nil
 }
 
+// Seating is which strands of a knot's drawing are held and which are drawn when it is set.
+func Seating(k *knot.Knot, sh *shape.Shape) (hold, draw []shape.Strand, err error) {
+	if hold, err = sh.Strands(k.Told.Hold); err != nil {
+		return nil, nil, err
+	}
+	draw, err = sh.Strands(k.Told.Draw)
+	return hold, draw, err
+}
+
 // FaultTitle names the drawing of a faulty form, or of the right one beside it.
 func (c *Catalogue) FaultTitle(drawing string) string {
 	for _, k := range c.Knots {

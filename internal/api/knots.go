@@ -228,10 +228,14 @@ func knots(a huma.API) {
 				return nil, newProblem(http.StatusNotFound, k.Name+" has no drawing yet.")
 			}
 			quarter := false
+			var hold, pull []shape.Strand
 			if in.Way != "" {
 				sh, err = of(ctx).Trade().WayDrawing(k, in.Way)
 			} else {
 				sh, quarter, err = of(ctx).Trade().DrawingOn(in.ID, in.On)
+				if err == nil {
+					hold, pull, err = trade.Seating(k, sh)
+				}
 			}
 			if err != nil {
 				return nil, fail(ctx, err)
@@ -239,7 +243,7 @@ func knots(a huma.API) {
 			if err := sh.HasStep(in.Step); err != nil {
 				return nil, fail(ctx, err)
 			}
-			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: in.Step, Look: in.Look, Labels: in.Labels, Tones: in.Tones, Ghost: in.Ghost, Quarter: quarter, Title: k.Name})), nil
+			return svg(draw.SVG(sh, draw.Options{View: in.View, Left: in.Left, Step: in.Step, Look: in.Look, Labels: in.Labels, Hold: hold, Draw: pull, Tones: in.Tones, Ghost: in.Ghost, Quarter: quarter, Title: k.Name})), nil
 		})
 	huma.Register(a, files(op("knots", "fault-drawing", http.MethodGet, "/faults/{id}/drawing.svg", "The drawing of a faulty form"), "image/svg+xml"),
 		func(ctx context.Context, in *struct {

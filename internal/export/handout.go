@@ -372,8 +372,13 @@ func (h *handout) steps(k *knot.Knot, sh *shape.Shape, y float64) float64 {
 	if len(k.Steps) <= perRow {
 		high = 52
 	}
+	var o draw.Options
 	if sh == nil {
 		high = 0
+	} else if hold, pull, err := trade.Seating(k, sh); err != nil {
+		h.err = err
+	} else {
+		o.Hold, o.Draw = hold, pull
 	}
 	y = h.title("How it is tied", margin, y)
 	for from := 0; from < len(k.Steps); from += perRow {
@@ -382,7 +387,8 @@ func (h *handout) steps(k *knot.Knot, sh *shape.Shape, y float64) float64 {
 			x := margin + float64(i-from)*(w+gap)
 			if sh != nil {
 				h.box(x, y, w, high)
-				h.draw(sh, draw.Options{Step: float64(i + 1)}, x+2, y+2, w-4, high-4)
+				o.Step = float64(i + 1)
+				h.draw(sh, o, x+2, y+2, w-4, high-4)
 			}
 			bottom = max(bottom, h.text(fmt.Sprintf("%d  %s", i+1, k.Steps[i]), x, y+high+1, w))
 		}

@@ -46,6 +46,9 @@ type Options struct {
 	// Labels names the standing part and the working end, and shows where to hold,
 	// and in the finished knot where to pull.
 	Labels bool
+	// Hold and Draw are the strands that a hand holds and that are drawn when the finished
+	// knot is set; shown in its last step, in place of what Labels would show there.
+	Hold, Draw []shape.Strand
 	// Tones draws the half of a rope toward its end lighter than the half toward its standing
 	// part, so that the two can be told apart in the knot.
 	Tones bool
@@ -310,6 +313,9 @@ func (d *drawing) render() string {
 	if d.o.Labels {
 		d.labels()
 	}
+	if d.done() && !d.plain {
+		d.seats()
+	}
 	d.b.WriteString("</svg>")
 	return d.b.String()
 }
@@ -477,6 +483,16 @@ func (d *drawing) ghost() {
 	}
 }
 
+// seats shows in the finished knot which strands are held and which are drawn.
+func (d *drawing) seats() {
+	for _, s := range d.o.Hold {
+		d.hand(s)
+	}
+	for _, s := range d.o.Draw {
+		d.pull(s)
+	}
+}
+
 // labels names the ends beside them.
 func (d *drawing) labels() {
 	size := 0.038 * math.Max(d.max.X-d.min.X, d.max.Y-d.min.Y)
@@ -488,12 +504,13 @@ func (d *drawing) labels() {
 		fmt.Fprintf(&d.b, `<text x="%s" y="%s" text-anchor="middle" style="font-size:%spx;fill:var(--ink,#10231d);paint-order:stroke;stroke:var(--paper,#fff)" stroke-width="%s">%s</text>`,
 			num(q.X), num(q.Y), num(size), num(size*0.28), text)
 	}
-	done := d.o.Step >= float64(d.base.Steps())
+	done := d.done()
 	for r, rope := range d.Ropes {
-		if d.Reach(r, d.o.Step) > 4*rope.Width {
-			d.hand(r, 2.6*rope.Width)
+		if d.Reach(r, d.o.Step) > 4*rope.Width && !(done && d.seated()) {
+			standing := shape.Strand{Rope: r}
+			d.hand(standing)
 			if done {
-				d.pull(r)
+				d.pull(standing)
 			}
 		}
 		c := d.Curves[r]
@@ -508,10 +525,37 @@ func (d *drawing) labels() {
 	}
 }
 
-// hand draws four fingers and a thumb closed round rope r at arc length s.
-func (d *drawing) hand(r int, s float64) {
-	c, w := d.Curves[r], d.Ropes[r].Width
-	t := c.Tangent(s)
+// done reports whether the finished knot is drawn.
+func (d *drawing) done() bool { return d.o.Step >= float64(d.base.Steps()) }
+
+// seated reports whether it is known which strands are held and which are drawn.
+func (d *drawing) seated() bool { return len(d.o.Hold)+len(d.o.Draw) > 0 }
+
+// out is a point of strand s, at arc length l from where it stops, the direction toward the
+// knot there, and the rope's width.
+func (d *drawing) out(s shape.Strand, l float64) (at, in curve.Point, w float64) {
+	c, w := d.Curves[s.Rope], d.Ropes[s.Rope].Width
+	if !s.End {
+		return c.At(l * w), c.Tangent(l * w), w
+	}
+	l = d.Reach(s.Rope, d.o.Step) - l*w
+	return c.At(l), c.Tangent(l).Times(-1), w
+}
+
+// clear is how far a place is from the nearest rope.
+func (d *drawing) clear(p curve.Point) float64 {
+	least := math.Inf(1)
+	for r, c := range d.Curves {
+		for l := 0.0; l < d.Reach(r, d.o.Step); l += d.Ropes[r].Width / 2 {
+			least = min(least, c.At(l).Sub(p).Len())
+		}
+	}
+	return least
+}
+
+// hand draws four fingers and a thumb closed round a strand.
+func (d *drawing) hand(s shape.Strand) {
+	at, t, w := d.out(s, 2.6)
 	n := curve.Pt(-t.Y, t.X)
 	d.b.WriteString(`<g data-hand="" stroke-linecap="round" fill="none">`)
 	stroke := func(a, b curve.Point, width float64) {
@@ -520,19 +564,28 @@ func (d *drawing) hand(r int, s float64) {
 			line, num(width+0.1*w), line, num(width))
 	}
 	for i := range 4 {
-		p := c.At(s).Add(t.Times((float64(i) - 1.5) * 0.42 * w))
+		p := at.Add(t.Times((float64(i) - 1.5) * 0.42 * w))
 		stroke(p.Add(n.Times(0.72*w)), p.Sub(n.Times(0.62*w)), 0.34*w)
 	}
-	stroke(c.At(s).Add(n.Times(0.85*w)).Sub(t.Times(0.7*w)), c.At(s).Add(n.Times(0.85*w)).Add(t.Times(0.85*w)), 0.4*w)
+	stroke(at.Add(n.Times(0.85*w)).Sub(t.Times(0.7*w)), at.Add(n.Times(0.85*w)).Add(t.Times(0.85*w)), 0.4*w)
 	d.b.WriteString("</g>")
 }
 
-// pull draws an arrow beside the standing part of rope r, away from the knot.
-func (d *drawing) pull(r int) {
-	c, w := d.Curves[r], d.Ropes[r].Width
-	t := c.Tangent(0)
+// pull draws an arrow beside a strand, away from the knot.
+func (d *drawing) pull(s shape.Strand) {
+	from, t, w := d.out(s, 0.4)
 	n := curve.Pt(-t.Y, t.X)
-	at := func(s, side float64) curve.Point { return c.At(0.4 * w).Add(t.Times(s * w)).Add(n.Times(side * w)) }
+	beside := func(side float64) float64 { // how clear of the ropes it is on one side
+		room := math.Inf(1)
+		for _, along := range []float64{0.5, 2.8, 5} {
+			room = min(room, d.clear(from.Add(t.Times(along*w)).Add(n.Times(side*1.5*w))))
+		}
+		return room
+	}
+	if beside(1) > beside(-1) {
+		n = n.Times(-1)
+	}
+	at := func(s, side float64) curve.Point { return from.Add(t.Times(s * w)).Add(n.Times(side * w)) }
 	fmt.Fprintf(&d.b, `<path data-pull="" d="M%sL%sL%sL%sL%sL%sL%sZ" style="fill:var(--move,#e2573d);stroke:var(--paper,#fff)" stroke-width="%s"/>`,
 		d.xy(at(5.2, -1.35)), d.xy(at(5.2, -1.65)), d.xy(at(1.4, -1.65)), d.xy(at(1.4, -2.05)), d.xy(at(0.2, -1.5)), d.xy(at(1.4, -0.95)), d.xy(at(1.4, -1.35)), num(0.08*w))
 }

@@ -54,6 +54,8 @@ type Source struct {
 	Ropes []Rope
 	// Ringed are places to look at: where a faulty form differs.
 	Ringed []Circle
+	// Size: right in every crossing, wrong in its size only.
+	Size bool
 	// Frames are the pictures of the steps before the last, by number, where the
 	// author gives each step a picture of its own.
 	Frames map[int]*Source
@@ -171,7 +173,7 @@ func (s *Source) line(w []string) error {
 		s.Objects = s.Objects[:was]
 	default:
 		if _, ok := forms[ObjectKind(w[0])]; !ok {
-			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, threaded, divided, ringed, rope, or an object: "+objectKinds())
+			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, threaded, divided, ringed, size, rope, or an object: "+objectKinds())
 		}
 		if len(w) != 5 {
 			return problem.New("", w[0]+" wants a name, a place and two sizes", `write "post P 4,5 1.2 8"`)
@@ -202,6 +204,8 @@ func (s *Source) line(w []string) error {
 			return problem.New("", "divided wants shares of the rope's length", `write "divided 0.4"`)
 		}
 		s.Parts = v
+	case "size":
+		s.Size = true
 	case "ringed":
 		if len(w) != 3 {
 			return problem.New("", "ringed wants a place and a radius", `write "ringed 4,5 1.5"`)

@@ -61,6 +61,9 @@ func NewIndex(ids []string, drawing func(string) (*shape.Shape, error)) (*Index,
 		if err != nil {
 			return nil, err
 		}
+		if sh.Size { // its crossings are the right form's, and that is what is named
+			continue
+		}
 		r, err := Of(sh).Read()
 		if err != nil {
 			return nil, fmt.Errorf("%s, traced: %w", id, err)
