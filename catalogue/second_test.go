@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"oarweed/core/shape/space"
+	"oarweed/core/shape/trace"
 	"oarweed/core/snug"
 	"oarweed/core/trade"
 )
@@ -44,6 +45,59 @@ func TestSecondDrawings(t *testing.T) {
 			}
 		})
 	}
+}
+
+// Where the tyer is free, the other form has a model of its own. It is the drawing with those
+// crossings turned over, is not the drawing as it is, and is named and drilled as the same knot.
+func TestOtherFormsAreAsGood(t *testing.T) {
+	c := load(t)
+	free := 0
+	for _, id := range c.DrawingIDs() {
+		sh, err := c.Drawings.Drawing(id)
+		require.NoError(t, err)
+		for _, a := range sh.Alike {
+			free++
+			text, err := os.ReadFile("other/" + id + ".space")
+			require.NoError(t, err, "the other form is modelled")
+			other, err := space.Parse(string(text))
+			require.NoError(t, err)
+			form := sh.Flipped(a.Crossings...)
+			assert.NoError(t, other.Matches(form), "%s: %s", id, a.Says)
+			assert.Error(t, other.Matches(sh), "%s: there is something to choose", id)
+			named, err := c.NameTied(trace.Of(form))
+			require.NoError(t, err)
+			require.NotEmpty(t, named, id)
+			assert.Equal(t, []any{c.NameOfDrawing(id), 0}, []any{named[0].Name, len(named[0].Changes)}, "%s, traced", id)
+		}
+	}
+	assert.Equal(t, 2, free)
+	// The half hitch may be made to either hand: its other form is its mirror image.
+	hitch, err := c.Drawings.Drawing("half-hitch")
+	require.NoError(t, err)
+	seen := trace.Of(hitch)
+	for r := range seen.Ropes {
+		for i, p := range seen.Ropes[r].Points {
+			seen.Ropes[r].Points[i] = trace.Point{-p[0], p[1]}
+		}
+	}
+	named, err := c.NameTied(seen)
+	require.NoError(t, err)
+	assert.Equal(t, "half-hitch", named[0].Knot)
+}
+
+// The eyes of a bull hitch are not free: turned inward, each full turn comes out again, and a cow
+// hitch is left, put on from behind the bar.
+func TestABullHitchTurnedInwardIsACowHitch(t *testing.T) {
+	bull, err := load(t).Drawings.Drawing("bull-hitch")
+	require.NoError(t, err)
+	cow, err := space.Parse(`space cow
+bar 20,0,0 -20,0,0
+rope
+to -1,-20,0 -1,-5,0 -1.3,-2,-2 -1.5,0,-2 -1.8,2,0 -2,0,2 -2,-2,2 -3,-4,0 -3,-8,2
+to 3,-8,2 3,-4,0 2,-2,2 2,0,2 1.8,2,0 1.5,0,-2 1.3,-2,-2 1,-5,0 1,-20,0`)
+	require.NoError(t, err)
+	assert.NoError(t, cow.Matches(bull.Flipped("b", "c", "e", "f")))
+	assert.Error(t, cow.Matches(bull))
 }
 
 // What a knot is drawn up from, where that is not its drawing, is the same knot.

@@ -13,6 +13,7 @@ import (
 	"oarweed/core/shape"
 	"oarweed/core/shape/source"
 	"oarweed/core/shape/tangle"
+	"oarweed/core/trade"
 )
 
 var (

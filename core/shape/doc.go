@@ -39,6 +39,9 @@
 // "ringed x,y r" rings a place to look at, where a faulty form differs. "size" says
 // that it differs in its size alone: its crossings are those of the right form.
 //
+// "alike a b: words" says that with crossings a and b turned over, both of them, the knot
+// is as good: the tyer is free to choose.
+//
 // The curve through the points is Hobby's spline (J. D. Hobby, Smooth, easy to
 // compute interpolating splines, Discrete & Computational Geometry 1, 1986).
 //

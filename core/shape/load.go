@@ -47,6 +47,13 @@ func load(src *source.Source) (*Shape, error) {
 	}
 	var l problem.List
 	l.Take("", sh.Legible())
+	for _, a := range sh.Alike {
+		for _, name := range a.Crossings {
+			if _, ok := sh.Crossings[name]; !ok {
+				l.Add("alike", fmt.Sprintf("%q is no crossing of the finished knot", name), "name one that is")
+			}
+		}
+	}
 	picture := func(n int, s *source.Source) {
 		f, err := shapeOf(s, n)
 		if err == nil {

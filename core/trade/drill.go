@@ -57,6 +57,7 @@ func (d *Drawings) HasDrill(id string) bool { return d.drills[id] != nil }
 type namedDrill struct {
 	*drill.Drill
 	names map[string]DrillName // by key
+	alike map[string]string    // what the tyer was free in, by key
 }
 
 // Drill gives the crossing drill of a knot; nil if it has none. All choices are
@@ -85,7 +86,14 @@ func (d *Drawings) newDrill(id string) (*namedDrill, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &namedDrill{x, map[string]DrillName{}}
+	out := &namedDrill{x, map[string]DrillName{}, map[string]string{}}
+	for _, a := range sh.Alike {
+		mask, err := x.Flips(a.Crossings)
+		if err != nil {
+			return nil, fmt.Errorf("shapes/%s.knot: alike: %w", id, err)
+		}
+		out.alike[x.Key(mask)] = a.Says
+	}
 	for _, n := range d.src.DrillNames[id] {
 		mask, err := x.Flips(n.Flips)
 		if err != nil {
@@ -123,6 +131,8 @@ func (c *Catalogue) Verdict(id string, set map[string]bool) (Verdict, error) {
 		v.Name, v.Right, v.Says = knot, true, "Laid another way, but the same tangle by every invariant we compute."
 	case d.Free() && key == d.Key(d.Mirror(0)):
 		v.Name, v.Right, v.Says = knot, true, "The mirror image, laid another way."
+	case d.alike[key] != "":
+		v.Name, v.Right, v.Says = knot, true, "As good: "+d.alike[key]+"."
 	case known:
 		v.Name, v.Says = named.Name, named.Says
 	default:

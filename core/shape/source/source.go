@@ -56,6 +56,8 @@ type Source struct {
 	Ringed []Circle
 	// Size: right in every crossing, wrong in its size only.
 	Size bool
+	// Alike are the choices that the tyer is free to make.
+	Alike []Alike
 	// Frames are the pictures of the steps before the last, by number, where the
 	// author gives each step a picture of its own.
 	Frames map[int]*Source
@@ -69,6 +71,12 @@ type Source struct {
 	Begun int
 	// Step is the number of this frame, 0 in a source without frames.
 	Step int
+}
+
+// Alike is another form that is as good: with these crossings turned over, all of them.
+type Alike struct {
+	Crossings []string
+	Says      string
 }
 
 // Circle is a place with a radius, in drawing units.
@@ -173,7 +181,7 @@ func (s *Source) line(w []string) error {
 		s.Objects = s.Objects[:was]
 	default:
 		if _, ok := forms[ObjectKind(w[0])]; !ok {
-			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, threaded, divided, ringed, size, rope, or an object: "+objectKinds())
+			return problem.New("", fmt.Sprintf("%q begins no known line", w[0]), "use knot, w, frame, x, begun, threaded, divided, ringed, size, alike, rope, or an object: "+objectKinds())
 		}
 		if len(w) != 5 {
 			return problem.New("", w[0]+" wants a name, a place and two sizes", `write "post P 4,5 1.2 8"`)
@@ -206,6 +214,12 @@ func (s *Source) line(w []string) error {
 		s.Parts = v
 	case "size":
 		s.Size = true
+	case "alike":
+		crossings, says, ok := strings.Cut(strings.Join(w[1:], " "), ": ")
+		if !ok || says == "" {
+			return problem.New("", "alike wants crossings and words", `write "alike a b: entered from the other side"`)
+		}
+		s.Alike = append(s.Alike, Alike{strings.Fields(crossings), says})
 	case "ringed":
 		if len(w) != 3 {
 			return problem.New("", "ringed wants a place and a radius", `write "ringed 4,5 1.5"`)

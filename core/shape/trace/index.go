@@ -64,11 +64,13 @@ func NewIndex(ids []string, drawing func(string) (*shape.Shape, error)) (*Index,
 		if sh.Size { // its crossings are the right form's, and that is what is named
 			continue
 		}
-		r, err := Of(sh).Read()
-		if err != nil {
-			return nil, fmt.Errorf("%s, traced: %w", id, err)
+		for _, form := range sh.Forms() {
+			r, err := Of(form).Read()
+			if err != nil {
+				return nil, fmt.Errorf("%s, traced: %w", id, err)
+			}
+			x.add(id, r)
 		}
-		x.add(id, r)
 	}
 	return x, nil
 }
