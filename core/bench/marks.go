@@ -65,6 +65,7 @@ const (
 	beddingIn = 0.06  // below this share of the peak knots draw up, which is no slip
 	fell      = 0.5   // a break lets at least this share go
 	fellS     = 0.12  // within so long
+	parts     = 0.25  // from at least this share of the peak: below, a tail draws out
 	stalled   = 0.2   // a stall has less than this share of the slope before
 	stallS    = 0.4   // for so long
 )
@@ -110,7 +111,7 @@ func FindMarks(t Trace) (Marks, error) {
 			continue
 		}
 		onset := at(b.edge(top, i))
-		if j := b.after(i, fellS); b.kn[j] < (1-fell)*b.kn[top] {
+		if j := b.after(i, fellS); b.kn[j] < (1-fell)*b.kn[top] && b.kn[top] > parts*most.LoadKN {
 			m.Break = &onset
 			break
 		}
