@@ -35,6 +35,8 @@ type commands struct {
 	Tow       towCommand       `cmd:"" help:"Say where a tow line is made fast for the length a rider wants."`
 	Name      nameCommand      `cmd:"" help:"Name a knot from a tracing of it, read from standard input."`
 	Knots     knotsCommands    `cmd:"" help:"Say which knots to learn."`
+	Bench     benchCommands    `cmd:"" help:"Work out pulls on a bench."`
+	CellSim   cellSimCommand   `cmd:"" name:"loadcell-sim" help:"Stand in for a load cell: listen, and pull a simulated specimen when asked."`
 	Practice  practiceCommands `cmd:"" help:"Say what practice is due."`
 	Lesson    lessonCommands   `cmd:"" help:"Plan a lesson."`
 	Cut       cutCommand       `cmd:"" help:"Cut pieces from spools, read from standard input."`

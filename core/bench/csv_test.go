@@ -43,7 +43,7 @@ func TestWhatIsWrongWithAFileIsNamed(t *testing.T) {
 	for text, says := range map[string]string{
 		"":                                    "is empty",
 		"time,force\n0,1\n1,two\n2,3":         "line 3, column 2",
-		"time,force\n0,1\n1\n2,3":             "line 2",
+		"time,force\n0,1\n1\n2,3":             "line 3",
 		"time;force\n0;1\n1;1\n2":             "line 4",
 		"time,force\n0,1\n2,1\n1,1":           "line 4, column 1",
 		"time,force\n0,1":                     "has 1 readings",
