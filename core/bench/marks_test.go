@@ -110,3 +110,15 @@ func TestTracesThatAreNone(t *testing.T) {
 	_, err = bench.FindMarks(bench.Trace{S: []float64{0, 2, 1}, KN: []float64{0, 1, 1}})
 	assert.ErrorContains(t, err, "backwards")
 }
+
+// A trace written by hand, one reading a second.
+func TestATraceOfFewReadings(t *testing.T) {
+	m, err := bench.FindMarks(bench.Trace{S: []float64{0, 1, 2, 3, 4, 5, 6, 7}, KN: []float64{0.002, 1.002, 2.002, 3.002, 2.802, 4.002, 5.002, 0.012}})
+	require.NoError(t, err)
+	require.Len(t, m.Slips, 1)
+	assert.InDelta(t, 3, m.Slips[0].S, 1e-9)
+	assert.InDelta(t, 3, m.Slips[0].LoadKN, 1e-9)
+	require.NotNil(t, m.Break)
+	assert.InDelta(t, 5, m.Break.LoadKN, 1e-9)
+	assert.Equal(t, bench.Caught, m.Outcome)
+}
