@@ -74,6 +74,9 @@ func Efficiency(prior evidence.Interval, fit Weibull, lineKN float64) (House, er
 	d := prior.Dist()
 	mu, sd := spread(d.Quantile(0.05), d.Quantile(0.5), d.Quantile(0.95))
 	own, ownSD := spread(pulled.Low, pulled.Likely, pulled.High)
+	if math.IsInf(pulled.High, 1) {
+		h.Pulled.High = math.Exp(own + ninety*ownSD)
+	}
 	was, now := 1/(sd*sd), 1/(ownSD*ownSD)
 	h.Weight = now / (was + now)
 	h.dist = distuv.LogNormal{Mu: (was*mu + now*own) / (was + now), Sigma: math.Sqrt(1 / (was + now))}

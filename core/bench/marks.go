@@ -298,3 +298,29 @@ func outcome(b blocked, m Marks) Outcome {
 	}
 	return SlippedOut
 }
+
+// Thinned is a trace for a picture: at most so many points, of each stretch its lowest and its
+// highest reading, so that no spike is lost.
+func Thinned(t Trace, points int) Trace {
+	if len(t.S) <= points || points < 4 {
+		return Trace{S: slices.Clone(t.S), KN: slices.Clone(t.KN)}
+	}
+	var out Trace
+	stretches := points / 2
+	for i := range stretches {
+		from, to := i*len(t.S)/stretches, (i+1)*len(t.S)/stretches
+		low, high := from, from
+		for j := from; j < to; j++ {
+			if t.KN[j] < t.KN[low] {
+				low = j
+			}
+			if t.KN[j] > t.KN[high] {
+				high = j
+			}
+		}
+		for _, j := range []int{min(low, high), max(low, high)} {
+			out.S, out.KN = append(out.S, t.S[j]), append(out.KN, t.KN[j])
+		}
+	}
+	return out
+}

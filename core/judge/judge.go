@@ -6,6 +6,7 @@ import (
 	"oarweed/core/evidence"
 	"oarweed/core/friction"
 	"oarweed/core/knot"
+	"oarweed/core/line"
 	"oarweed/core/rig"
 	"oarweed/core/unit"
 )
@@ -240,13 +241,19 @@ const (
 )
 
 func strengthOf(r *rig.Rig, k *knot.Knot, short int) Strength {
-	e := k.EfficiencyIn(r.Line.Material.ID, r.Task.ID)
+	of := func(l line.Line) knot.Efficiency {
+		return k.EfficiencyOf(l.Material.ID, r.Task.ID, knot.In{Construction: string(l.Construction), Wet: r.Wet})
+	}
+	e := of(r.Line)
 	if r.Other != nil && r.JoinsTwo() {
-		if o := k.EfficiencyIn(r.Other.Material.ID, r.Task.ID); o.Value.Likely < e.Value.Likely {
+		if o := of(*r.Other); o.Value.Likely < e.Value.Likely {
 			e = o
 		}
 	}
 	share := e.Figure()
+	if short > 0 || r.Bare {
+		share = share.Measured(nil) // what was pulled had its wraps
+	}
 	if short > 0 {
 		loss := k.Wraps.Loss
 		n := float64(short)

@@ -268,6 +268,22 @@ type Efficiency struct {
 	Tasks []string `json:"tasks,omitempty" nullable:"false"`
 	// Fails is what happens at that load.
 	Fails Fails `json:"fails" enum:"breaks,slips,creeps"`
+	// In is the one line that it was measured in; nil: any.
+	In *In `json:"in,omitempty" yaml:"-"`
+
+	measured evidence.Dist
+}
+
+// In is a line as it was pulled on a bench.
+type In struct {
+	Construction string `json:"construction"`
+	Wet          bool   `json:"wet"`
+}
+
+// Measured is the entry with a distribution of its own, as a bench gives it.
+func (e Efficiency) Measured(d evidence.Dist) Efficiency {
+	e.measured = d
+	return e
 }
 
 // Fails is what happens at the limit of a knot.
@@ -281,7 +297,11 @@ const (
 
 // Figure is the share with its evidence.
 func (e Efficiency) Figure() evidence.Figure {
-	return evidence.Figure{Interval: e.Value, Tag: e.Tag, Source: e.Source}
+	f := evidence.Figure{Interval: e.Value, Tag: e.Tag, Source: e.Source}
+	if e.measured != nil {
+		f = f.Measured(e.measured)
+	}
+	return f
 }
 
 // HoldClass is how a knot holds in some materials, at some tasks, known from use.
@@ -369,9 +389,22 @@ type Fault struct {
 	Right string `json:"right,omitempty"`
 }
 
-// EfficiencyIn is the entry that covers a material at a task.
+// EfficiencyIn is the entry that covers a material at a task, whatever the line.
 func (k *Knot) EfficiencyIn(material, task string) Efficiency {
+	return k.efficiency(material, task, nil)
+}
+
+// EfficiencyOf is the entry that covers a line at a task: what was measured in such a line, else
+// the catalogue's.
+func (k *Knot) EfficiencyOf(material, task string, in In) Efficiency {
+	return k.efficiency(material, task, &in)
+}
+
+func (k *Knot) efficiency(material, task string, in *In) Efficiency {
 	for _, e := range k.Efficiency {
+		if e.In != nil && (in == nil || *e.In != *in) {
+			continue
+		}
 		if (len(e.Materials) == 0 || slices.Contains(e.Materials, material)) && (len(e.Tasks) == 0 || slices.Contains(e.Tasks, task)) {
 			return e
 		}

@@ -74,6 +74,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	teaching(a)
 	access(a)
 	inspections(a)
+	benches(a)
 	doctrines(a)
 	description(r, a)
 	r.GET("/healthz", tenant(school), health)
@@ -103,6 +104,7 @@ var tags = []huma.Tag{
 	{Name: "knots", Description: "What the trade knows, drawings, handouts, the crossing drill"},
 	{Name: "jobs", Description: "Sums and guided cards: loads, turns, strengths, soft shackles"},
 	{Name: "records", Description: "Rigs, lines, learners and attempts that are kept"},
+	{Name: "bench", Description: "Pulls on a bench: series, the load cell, traces, what they say"},
 	{Name: "doctrines", Description: "Where practitioners disagree, and what is taught here"},
 }
 

@@ -42,6 +42,8 @@ type Answer struct {
 	Then     string        `json:"then,omitempty"`
 	RuledOut []Ruled       `json:"ruled_out" nullable:"false" doc:"knots that will not, with the reasons"`
 	Cautions []rig.Caution `json:"cautions" nullable:"false"`
+	// House says what own pulls changed here.
+	House []string `json:"house,omitempty" nullable:"false" doc:"what own pulls changed here"`
 }
 
 // Nearest is the knot that lacks least where none will do.

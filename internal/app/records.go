@@ -6,6 +6,7 @@ import (
 	"errors"
 	"time"
 
+	"oarweed/core/bench"
 	"oarweed/core/locker"
 	"oarweed/core/name"
 	"oarweed/core/practice"
@@ -140,6 +141,14 @@ type Records interface {
 	// learner, 0 for nobody's.
 	AddPhoto(ctx context.Context, key string, learner int64, body []byte) (id int64, err error)
 	Photo(ctx context.Context, id int64) ([]byte, error)
+
+	// AppendReadings keeps readings of a pull as they come, in chunks numbered from 0;
+	// SaveReadings all of one at once. Unfinished are pulls with readings and no record.
+	AppendReadings(ctx context.Context, pull string, chunk int, t bench.Trace) error
+	SaveReadings(ctx context.Context, pull string, t bench.Trace) error
+	Readings(ctx context.Context, pull string) (bench.Trace, error)
+	Unfinished(context.Context) ([]string, error)
+	DeleteReadings(ctx context.Context, pull string) error
 
 	Ping(context.Context) error
 }

@@ -32,12 +32,16 @@ import (
 	"oarweed/core/trade"
 	"oarweed/core/unit"
 	"oarweed/core/whatif"
+	"oarweed/internal/device"
 )
 
 // School is a place that teaches: what it knows, taught its way, and what it keeps.
 type School struct {
 	usual   *trade.Catalogue
 	taught  atomic.Pointer[trade.Catalogue]
+	plain   atomic.Pointer[trade.Catalogue] // what is taught, without own pulls
+	own     []trade.Pulled                  // what own pulls lay over it; guarded by hand
+	hub     *device.Hub
 	records Records
 	gate    *Gate
 	hand    sync.Mutex // held while doctrines change
@@ -49,6 +53,7 @@ type School struct {
 func NewSchool(ctx context.Context, usual *trade.Catalogue, records Records, gate *Gate) (*School, error) {
 	s := &School{usual: usual, records: records, gate: gate}
 	s.taught.Store(usual)
+	s.plain.Store(usual)
 	if records == nil {
 		return s, nil
 	}
@@ -75,7 +80,8 @@ func NewSchool(ctx context.Context, usual *trade.Catalogue, records Records, gat
 		return nil, err
 	}
 	s.taught.Store(taught)
-	return s, nil
+	s.plain.Store(taught)
+	return s, s.openBench(ctx)
 }
 
 // Trade is what the trade knows, taught this school's way.
@@ -126,7 +132,8 @@ func (s *School) Teach(ctx context.Context, c Chosen) (Doctrines, error) {
 	if err != nil {
 		return Doctrines{}, err
 	}
-	s.taught.Store(taught)
+	s.plain.Store(taught)
+	s.taught.Store(taught.WithPulls(s.own))
 	return Doctrines{s.usual.Questions, kept}, nil
 }
 
@@ -137,7 +144,9 @@ func (s *School) Choose(_ context.Context, d rig.Document) (*Answer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return answerOf(c, rank.Joint(c, r)), nil
+	out := answerOf(c, rank.Joint(c, r))
+	out.House = s.houseMoved(d)
+	return out, nil
 }
 
 // CheckRig answers for a chain: every joint, what gives way first, what to cut.
@@ -148,7 +157,11 @@ func (s *School) CheckRig(ctx context.Context, d rig.Document) (*RigAnswer, erro
 		if err != nil {
 			return nil, err
 		}
-		return rigAnswerOf(c, x), nil
+		out := rigAnswerOf(c, x)
+		for i := range out.Joints {
+			out.Joints[i].Answer.House = s.houseMoved(out.Joints[i].Answer.Rig)
+		}
+		return out, nil
 	})
 }
 

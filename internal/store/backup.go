@@ -25,6 +25,7 @@ var checks = []struct{ table, query string }{
 	{"attempt", `SELECT id FROM attempt WHERE checksum <> checksum(learner_id, knot, kind, outcome, fault, seconds, conditions, help, side, judged, at, received_at) OR strftime('%s', at) IS NULL`},
 	{"document", `SELECT id FROM document WHERE checksum <> checksum(kind, body)`},
 	{"photo", `SELECT id FROM photo WHERE checksum <> checksum(body)`},
+	{"reading", `SELECT chunk FROM reading WHERE checksum <> checksum(pull, chunk, body)`},
 	{"inspection", `SELECT id FROM inspection WHERE checksum <> checksum(body, received_at)`},
 }
 
