@@ -208,7 +208,7 @@ func TestDescriptionIsComplete(t *testing.T) {
 		}
 	}
 	require.NoError(t, json.Unmarshal([]byte(text), &doc))
-	assert.Len(t, doc.Tags, 5)
+	assert.Len(t, doc.Tags, 6)
 	for path, methods := range doc.Paths {
 		for method, o := range methods {
 			assert.NotEmpty(t, o.Summary, "%s %s", method, path)

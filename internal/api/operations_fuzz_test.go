@@ -1,6 +1,7 @@
 package api_test
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"net/http"
@@ -9,6 +10,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/require"
 
@@ -39,12 +41,17 @@ func FuzzOperations(f *testing.F) {
 	}
 	f.Fuzz(func(t *testing.T, which uint8, id, query, sent string) {
 		method, path, _ := strings.Cut(operations[int(which)%len(operations)], " ")
-		for _, name := range []string{"{id}", "{kind}"} {
+		for _, name := range []string{"{id}", "{kind}", "{key}"} {
 			path = strings.ReplaceAll(path, name, url.PathEscape(id))
 		}
 		values, _ := url.ParseQuery(query)
 		req := httptest.NewRequest(method, "http://localhost"+path+"?"+values.Encode(), strings.NewReader(sent))
 		req.Header.Set("Content-Type", "application/json")
+		if strings.HasSuffix(path, "/live") { // it ends when its reader leaves
+			ctx, leave := context.WithTimeout(req.Context(), 100*time.Millisecond)
+			defer leave()
+			req = req.WithContext(ctx)
+		}
 		w := httptest.NewRecorder()
 		h.ServeHTTP(w, req)
 		said := w.Body.String()
