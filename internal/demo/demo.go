@@ -45,7 +45,7 @@ func Fill(ctx context.Context, s *app.School, now time.Time) (bool, error) {
 			return false, err
 		}
 	}
-	return true, nil
+	return true, pulled(ctx, s, now)
 }
 
 var lines = []locker.Line{

@@ -30,6 +30,9 @@ const ShowView = lazy(() => import("./knot/show").then((m) => ({ default: m.Show
 const FindSheet = lazy(() => import("./find").then((m) => ({ default: m.FindSheet })));
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
+const BenchView = lazy(() => import("./bench/view").then((m) => ({ default: m.BenchView })));
+const SeriesView = lazy(() => import("./bench/series").then((m) => ({ default: m.SeriesView })));
+
 const BoardView = lazy(() => import("./teach/board").then((m) => ({ default: m.BoardView })));
 const ClassView = lazy(() => import("./teach/class").then((m) => ({ default: m.ClassView })));
 const DueView = lazy(() => import("./teach/due").then((m) => ({ default: m.DueView })));
@@ -42,13 +45,15 @@ const QuayView = lazy(() => import("./teach/quay").then((m) => ({ default: m.Qua
 const GearCode = lazy(() => import("./teach/gear-code").then((m) => ({ default: m.GearCode })));
 const RunView = lazy(() => import("./teach/run").then((m) => ({ default: m.RunView })));
 
-const places: { to: string; name: string; wide?: boolean }[] = [
+/** from: the least width of a window, in pixels, in which there is room for it. */
+const places: { to: string; name: string; from?: number }[] = [
   { to: "/", name: "Rig" },
   { to: "/knots", name: "Knots" },
   { to: "/teach", name: "Teach" },
+  { to: "/bench", name: "Bench", from: 640 },
   { to: "/jobs", name: "Jobs" },
   { to: "/log", name: "Log" },
-  { to: "/method", name: "Method", wide: true },
+  { to: "/method", name: "Method", from: 1200 },
 ];
 
 const lights = [
@@ -70,6 +75,7 @@ export function App() {
   useKey("jobs", () => go("/jobs"));
   useKey("teach", () => go("/teach"));
   useKey("log", () => go("/log"));
+  useKey("bench", () => go("/bench"));
   useKey("name", () => go("/knots/name"));
   useKey("sun", () => setLight(light === "sun" ? "day" : "sun"));
   useKey("help", () => setHelp(true));
@@ -102,6 +108,8 @@ export function App() {
             <Route path="/jobs/:id" element={<JobView />} />
             <Route path="/method" element={<MethodView />} />
             <Route path="/sayings" element={<SayingsView />} />
+            <Route path="/bench" element={<BenchView />} />
+            <Route path="/bench/:id" element={<SeriesView />} />
             <Route path="/teach" element={<BoardView />} />
             <Route path="/teach/class" element={<ClassView />} />
             <Route path="/teach/report" element={<ReportView />} />
@@ -116,7 +124,9 @@ export function App() {
             <Route path="/log" element={<LogView />} />
             <Route
               path="*"
-              element={<Box p="6">There is no page here. Use Rig, Knots, Teach, Jobs or Log above.</Box>}
+              element={
+                <Box p="6">There is no page here. Use Rig, Knots, Teach, Bench, Jobs or Log above.</Box>
+              }
             />
           </Routes>
         </Suspense>
@@ -198,7 +208,7 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
             key={p.to}
             to={p.to}
             end={p.to === "/"}
-            css={p.wide ? { "@media (max-width: 1199px)": { display: "none" } } : undefined}
+            css={p.from ? { [`@media (max-width: ${p.from - 1}px)`]: { display: "none" } } : undefined}
           >
             {p.name}
           </Place>

@@ -381,6 +381,40 @@ export const q = {
       placeholderData: keepPreviousData,
       retry: false,
     }),
+  series: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "series"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/series", { signal })),
+    }),
+  seriesPage: (id: number) =>
+    queryOptions({
+      queryKey: [...q.kept(), "series", id],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/series/{id}/page", { params: { path: { id } }, signal })),
+      enabled: id > 0,
+    }),
+  pulls: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "pulls"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/pulls", { signal })),
+    }),
+  trace: (pull: number) =>
+    queryOptions({
+      queryKey: [...q.kept(), "trace", pull],
+      queryFn: ({ signal }) =>
+        unwrap(api.GET("/api/v1/pulls/{id}/trace", { params: { path: { id: pull } }, signal })),
+      ...forGood,
+    }),
+  bench: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "bench"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/settings", { signal })),
+    }),
+  unrecorded: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "unrecorded"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/pulls", { signal })),
+    }),
   session: () =>
     queryOptions({
       queryKey: ["session"],

@@ -73,6 +73,181 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fit strengths to pulls: Weibull with censoring, survival curves, log-rank */
+        post: operations["fit-pulls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/friction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Friction from two weights over a rail */
+        post: operations["friction-trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the load cell says, as it says it
+         * @description Lines of JSON, twenty a second: the state, and the readings since the line before.
+         */
+        get: operations["bench-live"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/pulls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Pulls whose readings are kept and that were never recorded */
+        get: operations["unrecorded"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/pulls/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin a pull; its readings are kept as they come */
+        post: operations["start-pull"];
+        /** Remove the readings of a pull that is not recorded */
+        delete: operations["discard-pull"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/pulls/{key}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a file of readings as those of a pull that is to be recorded */
+        put: operations["take-trace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The load cell, and whether own pulls count in the choice */
+        get: operations["bench-settings"];
+        /** Set the load cell, and whether own pulls count in the choice */
+        put: operations["set-bench"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** End the pull, and say what its trace shows */
+        post: operations["stop-pull"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/traces/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a file of readings, and keep nothing */
+        post: operations["preview-trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take what the cell says now as zero */
+        post: operations["bench-zero"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/board": {
         parameters: {
             query?: never;
@@ -1183,6 +1358,77 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pulls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Pulls of all series, the last changed first */
+        get: operations["pulls"];
+        put?: never;
+        /** Keep a pull */
+        post: operations["add-to-pulls"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pulls/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a pull */
+        get: operations["one-of-pulls"];
+        /** Change a pull */
+        put: operations["change-in-pulls"];
+        post?: never;
+        /** Remove a pull */
+        delete: operations["remove-from-pulls"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pulls/{id}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The trace of a pull, thinned for a picture */
+        get: operations["pull-trace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pulls/{id}/trace.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The whole trace of a pull as it was read */
+        get: operations["pull-trace-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/qr.svg": {
         parameters: {
             query?: never;
@@ -1410,6 +1656,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Series of pulls, the last changed first */
+        get: operations["series"];
+        put?: never;
+        /** Keep a series of pulls */
+        post: operations["add-to-series"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/series/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a series of pulls */
+        get: operations["one-of-series"];
+        /** Change a series of pulls */
+        put: operations["change-in-series"];
+        post?: never;
+        /** Remove a series of pulls */
+        delete: operations["remove-from-series"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/series/{id}/page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A series with all that its pulls say */
+        get: operations["series-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/session": {
         parameters: {
             query?: never;
@@ -1555,6 +1855,8 @@ export interface components {
             /** @enum {string} */
             factor_tag: "published" | "trade" | "memory" | "computed" | "yours";
             factor_why: string;
+            /** @description what own pulls changed here */
+            house?: string[];
             instead?: string;
             line: components["schemas"]["LineAnswer"];
             nearest?: components["schemas"]["Nearest"];
@@ -1577,6 +1879,200 @@ export interface components {
             attempts: components["schemas"]["PracticeAttempt"][];
             /** @description cursor of the next page; left out after the last */
             next?: string;
+        };
+        BenchColumns: {
+            decimal_comma: boolean;
+            /** Format: int64 */
+            force: number;
+            force_unit: string;
+            guessed?: string[];
+            header: boolean;
+            /** @description ; , tab or blank */
+            separator: string;
+            /** Format: int64 */
+            time: number;
+            time_unit: string;
+        };
+        BenchCorrected: {
+            break?: components["schemas"]["BenchMark"];
+            peak?: components["schemas"]["BenchMark"];
+            slips?: components["schemas"]["BenchMark"][];
+        };
+        BenchFriction: {
+            mu: components["schemas"]["EvidenceInterval"];
+            /** Format: int64 */
+            n: number;
+        };
+        BenchGroup: {
+            /** Format: int64 */
+            failures: number;
+            km: components["schemas"]["BenchStep"][];
+            /** Format: double */
+            loglik: number | null;
+            /** Format: double */
+            median_kn: number | null;
+            /** Format: double */
+            median_kn_high: number | null;
+            /** Format: double */
+            median_kn_low: number | null;
+            /** Format: int64 */
+            n: number;
+            /**
+             * Format: double
+             * @description the load that one in twenty does not reach
+             */
+            p5_kn: number | null;
+            /** Format: double */
+            p5_kn_high: number | null;
+            /** Format: double */
+            p5_kn_low: number | null;
+            /** Format: double */
+            scale_kn: number | null;
+            /** Format: double */
+            scale_kn_high: number | null;
+            /** Format: double */
+            scale_kn_low: number | null;
+            /** Format: double */
+            shape: number | null;
+            /** Format: double */
+            shape_high: number | null;
+            /** Format: double */
+            shape_low: number | null;
+            /** @description why nothing could be fitted */
+            too_few?: string;
+        };
+        BenchHouse: {
+            prior: components["schemas"]["EvidenceInterval"];
+            pulled: components["schemas"]["EvidenceInterval"];
+            value: components["schemas"]["EvidenceInterval"];
+            /** Format: double */
+            weight: number;
+        };
+        BenchMark: {
+            /** Format: double */
+            load_kn: number;
+            /** Format: double */
+            t_s: number;
+        };
+        BenchMarks: {
+            break: components["schemas"]["BenchMark"];
+            /** @enum {string} */
+            outcome: "held" | "crept" | "caught" | "slipped" | "broke";
+            peak: components["schemas"]["BenchMark"];
+            plateau?: components["schemas"]["BenchMark"][];
+            /** Format: double */
+            ramp_kn_s: number;
+            slips: components["schemas"]["BenchMark"][];
+            /** Format: double */
+            zero_kn: number;
+        };
+        BenchOver: {
+            /** Format: double */
+            degrees: number;
+            /** Format: double */
+            heavy_n: number;
+            /** Format: double */
+            light_n: number;
+        };
+        BenchPull: {
+            a: components["schemas"]["BenchTied"];
+            /** Format: date-time */
+            at: string;
+            b: components["schemas"]["BenchTied"];
+            corrected?: components["schemas"]["BenchCorrected"];
+            /** Format: double */
+            creep_a_mm?: number;
+            /** Format: double */
+            creep_b_mm?: number;
+            found?: components["schemas"]["BenchMarks"];
+            gap?: boolean;
+            /** Format: int64 */
+            readonly id: number;
+            key: string;
+            note?: string;
+            /** @enum {string} */
+            outcome: "held" | "crept" | "caught" | "slipped" | "broke";
+            /** Format: double */
+            peak_kn: number;
+            /** Format: int64 */
+            readonly revision: number;
+            readonly same?: string;
+            /** @description key of the series */
+            series: string;
+            /** @enum {string} */
+            source: "cell" | "dial" | "file";
+            /** @enum {string} */
+            where?: "a" | "b" | "in-a" | "in-b" | "line" | "grip";
+        };
+        BenchPulled: {
+            failed: boolean;
+            group: string;
+            /** Format: double */
+            load_kn: number;
+        };
+        BenchReport: {
+            groups: {
+                [key: string]: components["schemas"]["BenchGroup"];
+            };
+            logrank: components["schemas"]["BenchTest"];
+        };
+        BenchSeries: {
+            from?: string;
+            /** Format: double */
+            gauge_mm?: number;
+            /** Format: int64 */
+            readonly id: number;
+            key?: string;
+            line: components["schemas"]["RigLine"];
+            name: string;
+            note?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            /** Format: double */
+            soak_min?: number;
+            specimens: components["schemas"]["BenchSpecimen"][];
+            /** Format: double */
+            speed_mm_s?: number;
+            wet?: boolean;
+            /** Format: double */
+            yardstick_kn?: number;
+        };
+        BenchSettings: {
+            cell: string;
+            /** @description own pulls are left out of the choice */
+            out: boolean;
+            /** Format: int64 */
+            readonly revision: number;
+        };
+        BenchSpecimen: {
+            a: components["schemas"]["BenchTied"];
+            b: components["schemas"]["BenchTied"];
+            /** @description what it is pulled for, in the instructor's words */
+            why?: string;
+        };
+        BenchStep: {
+            /** Format: double */
+            load_kn: number;
+            /** Format: double */
+            survival: number;
+        };
+        BenchTest: {
+            /** Format: double */
+            chi2: number;
+            /** Format: int64 */
+            df: number;
+            /** Format: double */
+            p: number;
+        };
+        BenchTied: {
+            by?: string;
+            /** Format: int64 */
+            finishing?: number;
+            knot: string;
+            lubricated?: boolean;
+            trimmed?: boolean;
+            /** Format: int64 */
+            wraps?: number;
         };
         Board: {
             groups: string[];
@@ -1859,6 +2355,38 @@ export interface components {
             /** Format: int64 */
             slow: number;
         };
+        DeviceLive: {
+            cell: string;
+            connected: boolean;
+            gap?: boolean;
+            load_kn: number[];
+            /** @description why it is not connected */
+            lost?: string;
+            pull?: string;
+            /**
+             * Format: int64
+             * @description of the pull so far
+             */
+            readings: number;
+            t_s: number[];
+            /** Format: double */
+            zero_kn: number;
+        };
+        DeviceState: {
+            cell: string;
+            connected: boolean;
+            gap?: boolean;
+            /** @description why it is not connected */
+            lost?: string;
+            pull?: string;
+            /**
+             * Format: int64
+             * @description of the pull so far
+             */
+            readings: number;
+            /** Format: double */
+            zero_kn: number;
+        };
         Doctrines: {
             /** @description question id → doctrine id; left out: the usual one */
             chosen: {
@@ -1867,6 +2395,10 @@ export interface components {
             questions: components["schemas"]["KnotQuestion"][];
             /** Format: int64 */
             readonly revision: number;
+        };
+        Drawn: {
+            load_kn: number[];
+            t_s: number[];
         };
         DrillCrossing: {
             first: components["schemas"]["DrillStrand"];
@@ -1934,6 +2466,21 @@ export interface components {
             says: string;
             wetted?: boolean;
         };
+        EndResult: {
+            group: components["schemas"]["BenchGroup"];
+            house?: components["schemas"]["BenchHouse"];
+            house_says?: string;
+            knot: string;
+            name: string;
+            says: string;
+            values: components["schemas"]["EndValue"][];
+            yardstick?: string;
+        };
+        EndValue: {
+            failed: boolean;
+            /** Format: double */
+            load_kn: number;
+        };
         EvidenceFigure: {
             /** Format: double */
             high: number;
@@ -1973,6 +2520,12 @@ export interface components {
         };
         FewestRequest: {
             jobs: components["schemas"]["CoverJob"][];
+        };
+        "Fit-pullsRequest": {
+            pulls: components["schemas"]["BenchPulled"][];
+        };
+        "Friction-trialRequest": {
+            trials: components["schemas"]["BenchOver"][];
         };
         FrictionChoice: {
             counts: string;
@@ -2145,6 +2698,7 @@ export interface components {
         KnotEfficiency: {
             /** @enum {string} */
             fails: "breaks" | "slips" | "creeps";
+            in?: components["schemas"]["KnotIn"];
             materials?: string[];
             source: string;
             /** @enum {string} */
@@ -2173,6 +2727,11 @@ export interface components {
             /** @enum {string} */
             wet: "holds" | "marginal" | "slips";
             why: string;
+        };
+        KnotIn: {
+            /** @enum {string} */
+            construction: "laid" | "braid" | "twelve" | "solid";
+            wet: boolean;
         };
         KnotLeft: {
             /** Format: int64 */
@@ -2299,7 +2858,9 @@ export interface components {
         };
         KnotTold: {
             aid: string;
+            draw?: string[];
             drawn?: components["schemas"]["KnotWay"][];
+            hold?: string[];
             seat?: string;
             slips: string[];
             tip?: string;
@@ -2806,6 +3367,39 @@ export interface components {
             fix?: string;
             message: string;
         };
+        PullRow: {
+            a: components["schemas"]["BenchTied"];
+            a_name: string;
+            /** Format: date-time */
+            at: string;
+            b: components["schemas"]["BenchTied"];
+            b_name: string;
+            corrected?: components["schemas"]["BenchCorrected"];
+            /** Format: double */
+            creep_a_mm?: number;
+            /** Format: double */
+            creep_b_mm?: number;
+            found?: components["schemas"]["BenchMarks"];
+            gap?: boolean;
+            /** Format: int64 */
+            readonly id: number;
+            key: string;
+            note?: string;
+            /** @enum {string} */
+            outcome: "held" | "crept" | "caught" | "slipped" | "broke";
+            /** Format: double */
+            peak_kn: number;
+            /** Format: int64 */
+            readonly revision: number;
+            readonly same?: string;
+            says: string;
+            /** @description key of the series */
+            series: string;
+            /** @enum {string} */
+            source: "cell" | "dial" | "file";
+            /** @enum {string} */
+            where?: "a" | "b" | "in-a" | "in-b" | "line" | "grip";
+        };
         Quantity: {
             /** @description the same in the other units of the trade */
             also: string;
@@ -2831,6 +3425,17 @@ export interface components {
             /** @description name of the knot */
             of: string;
             right: string;
+        };
+        ReadTrace: {
+            columns: components["schemas"]["BenchColumns"];
+            /** @description what was taken for granted, in words */
+            guessed: string[];
+            load_kn: number[];
+            marks: components["schemas"]["BenchMarks"];
+            /** Format: int64 */
+            readings: number;
+            t_s: number[];
+            twice?: components["schemas"]["Twice"];
         };
         Reason: {
             /** @enum {string} */
@@ -3165,6 +3770,21 @@ export interface components {
             verdict: "true here" | "not here" | "half true";
             when: string;
         };
+        SeriesPage: {
+            ends: components["schemas"]["EndResult"][];
+            head: string;
+            line_kn?: components["schemas"]["EvidenceInterval"];
+            line_name: string;
+            logrank?: components["schemas"]["BenchTest"];
+            /**
+             * Format: int64
+             * @description the first specimen not yet pulled, from 0; −1: all are
+             */
+            next: number;
+            pulls: components["schemas"]["PullRow"][];
+            says: string[];
+            series: components["schemas"]["BenchSeries"];
+        };
         Session: {
             /** @description who joined, where the role is learner */
             learner?: components["schemas"]["PracticeLearner"];
@@ -3284,6 +3904,15 @@ export interface components {
             /** Format: double */
             shortened_d: number;
         };
+        Stopped: {
+            key: string;
+            load_kn: number[];
+            /** @description what its trace shows; left out where it has too few readings */
+            marks?: components["schemas"]["BenchMarks"];
+            /** Format: int64 */
+            readings: number;
+            t_s: number[];
+        };
         Strength: {
             capacity_kn: components["schemas"]["EvidenceFigure"];
             /** @description share of the line's strength that the knot keeps */
@@ -3350,6 +3979,11 @@ export interface components {
             takeoffs_m: number[];
             /** Format: double */
             want_m: number;
+        };
+        TraceFile: {
+            /** @description the file, base64 */
+            data: string;
+            how?: components["schemas"]["BenchColumns"];
         };
         TraceMeeting: {
             a: number[];
@@ -3461,6 +4095,12 @@ export interface components {
             picture?: string;
             says: string;
             word: string;
+        };
+        Twice: {
+            /** Format: int64 */
+            id: number;
+            says: string;
+            series: string;
         };
         Weakest: {
             /** Format: int64 */
@@ -3660,6 +4300,385 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PracticeAttempt"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "fit-pulls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fit-pullsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchReport"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "friction-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Friction-trialRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchFriction"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "bench-live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description State and readings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["DeviceLive"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unrecorded: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stopped"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "start-pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceState"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "discard-pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "take-trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadTrace"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "bench-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-bench": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "stop-pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stopped"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "preview-trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadTrace"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "bench-zero": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceState"];
                 };
             };
             /** @description Error */
@@ -6500,6 +7519,238 @@ export interface operations {
             };
         };
     };
+    pulls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPull"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-pulls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchPull"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPull"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-pulls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPull"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-pulls": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchPull"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPull"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-pulls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pull-trace": {
+        parameters: {
+            query?: {
+                points?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawn"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "pull-trace-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The whole trace of a pull as it was read */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     qr: {
         parameters: {
             query: {
@@ -7112,6 +8363,203 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SaySaying"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    series: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchSeries"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchSeries"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchSeries"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchSeries"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-series": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchSeries"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchSeries"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "series-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeriesPage"];
                 };
             };
             /** @description Error */

@@ -50,6 +50,12 @@ const sums: Listed[] = [
     when: "For the length a rider wants: the take-off, or how far up the line a hitch sits.",
   },
   {
+    knot: "figure-eight-loop",
+    to: "/bench",
+    name: "Pull two knots against each other",
+    when: "Which is stronger in your line: on a bench with a load cell, or off a spring scale.",
+  },
+  {
     knot: "bowline",
     to: "/sayings",
     name: "Sayings, tested",

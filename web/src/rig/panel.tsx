@@ -111,8 +111,13 @@ export const Panel = memo(function Panel(p: Props) {
           <Facts choice={c} answer={answer} />
         </Box>
       </Grid>
-      {(c.flags.length > 0 || wraps) && (
+      {(c.flags.length > 0 || wraps || answer.house) && (
         <Flex direction="column" gap="1.5">
+          {answer.house?.map((h) => (
+            <Box key={h} data-house="" fontSize="md">
+              {h} <Link to="/bench">The pulls</Link>
+            </Box>
+          ))}
           {c.flags.map((f) => (
             <Flag key={f} text={f} />
           ))}

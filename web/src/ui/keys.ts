@@ -8,6 +8,7 @@ export const keys = {
   jobs: { key: "j", shown: "j", does: "Jobs" },
   teach: { key: "t", shown: "t", does: "Teach" },
   log: { key: "l", shown: "l", does: "Log" },
+  bench: { key: "b", shown: "b", does: "Bench" },
   find: { key: "slash", shown: "/", does: "Find a knot, a task, a job, a fault" },
   name: { key: "n", shown: "n", does: "Name what you tied" },
   help: { key: "shift+?, ?", shown: "?", does: "This sheet" },
@@ -24,6 +25,7 @@ export const keys = {
   presenter: { key: "pagedown, pageup, space", shown: "Page ↑ ↓", does: "On Show: a presenter's keys" },
   leave: { key: "escape", shown: "Esc", does: "On Show: leave" },
   play: { key: "p", shown: "p", does: "On a knot: play the tying, and pause" },
+  pull: { key: "space", shown: "Space", does: "On the bench: start and stop a pull" },
   attempt: { key: "a", shown: "a", does: "On a knot: record an attempt" },
 } as const;
 

@@ -1,0 +1,111 @@
+import { Box, Flex, Grid, Table } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Schemas } from "../api/client";
+import { Press } from "../ui/button";
+import { Curves } from "./curves";
+import { Pulls } from "./pulls";
+import { Strengths } from "./strengths";
+
+type Page = Schemas["SeriesPage"];
+
+/** What all pulls say: words first, figures behind "why". */
+export function Results({ page }: { page: Page }) {
+  const [why, setWhy] = useState(false);
+  return (
+    <Box px={{ base: 3, md: 6 }} pb="8">
+      <Grid
+        borderTop="2px solid"
+        borderColor="ink"
+        pt="4"
+        gap="6"
+        templateColumns={{ base: "1fr", lg: "minmax(0, 460px) minmax(0, 1fr)" }}
+      >
+        <Box data-result="">
+          <Box as="h2" className="head" fontSize="2xl">
+            {page.head}
+          </Box>
+          {page.says.map((s) => (
+            <Box key={s} mt="1">
+              {s}
+            </Box>
+          ))}
+          {page.ends.map(
+            (e) =>
+              e.yardstick && (
+                <Box key={e.name} mt="1">
+                  {e.name}: {e.yardstick}
+                </Box>
+              ),
+          )}
+          {page.pulls.length > 0 && (
+            <Press small mt="2" aria-expanded={why} onClick={() => setWhy(!why)}>
+              Why? The figures
+            </Press>
+          )}
+        </Box>
+        <Strengths ends={page.ends} yardstick={page.series.yardstick_kn} />
+      </Grid>
+      {why && <Figures page={page} />}
+      <Pulls page={page} />
+    </Box>
+  );
+}
+
+const kN = (v: number | null | undefined) => (v == null ? "–" : v.toPrecision(3));
+const span = (low: number | null | undefined, high: number | null | undefined) =>
+  low == null && high == null ? "" : ` (${low == null ? "?" : kN(low)} to ${high == null ? "?" : kN(high)})`;
+
+function Figures({ page }: { page: Page }) {
+  return (
+    <Grid mt="4" gap="6" templateColumns={{ base: "1fr", lg: "minmax(0, 1fr) minmax(0, 560px)" }}>
+      <Box overflowX="auto">
+        <Table.Root>
+          <Table.Header>
+            <Table.Row>
+              <Table.ColumnHeader>knot</Table.ColumnHeader>
+              <Table.ColumnHeader>pulls, gave</Table.ColumnHeader>
+              <Table.ColumnHeader>middle, kN</Table.ColumnHeader>
+              <Table.ColumnHeader>one in twenty below, kN</Table.ColumnHeader>
+              <Table.ColumnHeader>shape</Table.ColumnHeader>
+            </Table.Row>
+          </Table.Header>
+          <Table.Body>
+            {page.ends.map((e) => (
+              <Table.Row key={e.name}>
+                <Table.Cell>{e.name}</Table.Cell>
+                <Table.Cell>
+                  {e.group.n}, {e.group.failures}
+                </Table.Cell>
+                <Table.Cell>
+                  {kN(e.group.median_kn)}
+                  {span(e.group.median_kn_low, e.group.median_kn_high)}
+                </Table.Cell>
+                <Table.Cell>
+                  {kN(e.group.p5_kn)}
+                  {span(e.group.p5_kn_low, e.group.p5_kn_high)}
+                </Table.Cell>
+                <Table.Cell>
+                  {kN(e.group.shape)}
+                  {span(e.group.shape_low, e.group.shape_high)}
+                </Table.Cell>
+              </Table.Row>
+            ))}
+          </Table.Body>
+        </Table.Root>
+        <Flex direction="column" gap="1" mt="3" fontSize="md">
+          <Box>
+            Weibull by maximum likelihood, with what held counted as at least; in brackets the 90 % interval.
+          </Box>
+          {page.logrank && page.logrank.df > 0 && (
+            <Box>
+              Log-rank: χ² {page.logrank.chi2.toFixed(2)} on {page.logrank.df}, so that chance alone would do
+              as much in {Math.max(0.1, 100 * page.logrank.p).toPrecision(2)} of a hundred such series.
+            </Box>
+          )}
+          {page.ends.map((e) => e.house_says && <Box key={e.name}>{e.house_says}</Box>)}
+        </Flex>
+      </Box>
+      <Curves ends={page.ends} />
+    </Grid>
+  );
+}
