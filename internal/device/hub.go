@@ -30,16 +30,27 @@ const (
 	mostLive  = 4096 // readings shown at once
 )
 
-// errQuiet says that a cell said nothing that can be read.
-var errQuiet = errors.New("no reading came")
+// Lost is why a cell is not connected.
+type Lost string
+
+const (
+	Unreachable Lost = "unreachable" // nobody answers at the address
+	Broken      Lost = "broken"      // the connection broke off
+	Silent      Lost = "silent"      // nothing came that can be read
+)
+
+var (
+	errSilent = errors.New("no reading came")
+	errBroken = errors.New("the connection broke off")
+)
 
 // State is what the bench is doing.
 type State struct {
 	// Cell is the address dialled; empty: none.
 	Cell string `json:"cell"`
 	// Connected, or why not.
-	Connected bool   `json:"connected"`
-	Lost      string `json:"lost,omitempty" doc:"why it is not connected"`
+	Connected bool `json:"connected"`
+	Lost      Lost `json:"lost,omitempty" enum:"unreachable,broken,silent" doc:"why it is not connected"`
 	// Pull is the key of the pull that is being made; empty: none. Gap: readings are missing
 	// in it, since the connection was lost for a while.
 	Pull string `json:"pull,omitempty"`
@@ -131,9 +142,12 @@ func (h *Hub) run(ctx context.Context, addr string) {
 		err := h.read(ctx, addr)
 		h.mu.Lock()
 		if ctx.Err() == nil {
-			h.conn, h.state.Connected, h.state.Lost = nil, false, "cannot be reached"
-			if errors.Is(err, errQuiet) {
-				h.state.Lost = "says nothing that can be read"
+			h.conn, h.state.Connected, h.state.Lost = nil, false, Unreachable
+			switch {
+			case errors.Is(err, errSilent):
+				h.state.Lost = Silent
+			case errors.Is(err, errBroken):
+				h.state.Lost = Broken
 			}
 			if h.state.Pull != "" {
 				h.state.Gap = true
@@ -162,10 +176,10 @@ func (h *Hub) read(ctx context.Context, addr string) error {
 	for {
 		_ = conn.SetReadDeadline(time.Now().Add(quietTime))
 		if !in.Scan() {
-			if err := in.Err(); err != nil && first {
-				return fmt.Errorf("%w: %w", errQuiet, err)
+			if timeout := net.Error(nil); first || errors.As(in.Err(), &timeout) && timeout.Timeout() {
+				return errSilent
 			}
-			return errQuiet
+			return errBroken
 		}
 		s, kn, ok := Reading(in.Text())
 		if !ok {

@@ -1977,7 +1977,7 @@ export interface components {
         BenchPull: {
             a: components["schemas"]["BenchTied"];
             /** Format: date-time */
-            at: string;
+            at?: string;
             b: components["schemas"]["BenchTied"];
             corrected?: components["schemas"]["BenchCorrected"];
             /** Format: double */
@@ -2040,7 +2040,7 @@ export interface components {
         BenchSettings: {
             cell: string;
             /** @description own pulls are left out of the choice */
-            out: boolean;
+            out?: boolean;
             /** Format: int64 */
             readonly revision: number;
         };
@@ -2360,8 +2360,11 @@ export interface components {
             connected: boolean;
             gap?: boolean;
             load_kn: number[];
-            /** @description why it is not connected */
-            lost?: string;
+            /**
+             * @description why it is not connected
+             * @enum {string}
+             */
+            lost?: "unreachable" | "broken" | "silent";
             pull?: string;
             /**
              * Format: int64
@@ -2376,8 +2379,11 @@ export interface components {
             cell: string;
             connected: boolean;
             gap?: boolean;
-            /** @description why it is not connected */
-            lost?: string;
+            /**
+             * @description why it is not connected
+             * @enum {string}
+             */
+            lost?: "unreachable" | "broken" | "silent";
             pull?: string;
             /**
              * Format: int64
@@ -3371,7 +3377,7 @@ export interface components {
             a: components["schemas"]["BenchTied"];
             a_name: string;
             /** Format: date-time */
-            at: string;
+            at?: string;
             b: components["schemas"]["BenchTied"];
             b_name: string;
             corrected?: components["schemas"]["BenchCorrected"];

@@ -49,6 +49,7 @@ export function TraceFile(props: { close: () => void; taken: (key: string, read:
     <Sheet
       open
       wide
+      firm
       close={props.close}
       title="A trace from a file"
       foot={

@@ -53,6 +53,7 @@ export function Record(props: {
     <Sheet
       open
       wide
+      firm
       close={close}
       title="What happened?"
       foot={

@@ -178,6 +178,13 @@ const curves = (results: { data?: Schemas["Drawn"] }[]): Curve[] =>
     data && data.t_s.length > 0 ? [{ s: data.t_s.map((t) => t - (data.t_s[0] ?? 0)), kN: data.load_kn }] : [],
   );
 
+const lost = {
+  unreachable: "nobody answers at the cell's address",
+  broken: "the cell's connection was lost",
+  silent: "the cell says nothing that can be read",
+  dialled: "the cell is dialled",
+};
+
 /** The load now, in figures that are read across a yard, and what can be done. */
 function Now(props: {
   state: ReturnType<typeof useLive>["state"];
@@ -206,7 +213,7 @@ function Now(props: {
           <Box fontSize="2xl">kN</Box>
           <Box flex="1" />
           <Box color={state.connected ? "quiet" : "flare"} textAlign="right" role="status">
-            {state.connected ? (pulling ? "pulling" : "cell is ready") : `cell ${state.lost ?? "is dialled"}`}
+            {state.connected ? (pulling ? "pulling" : "cell is ready") : lost[state.lost ?? "dialled"]}
             {state.gap && <Box color="flare">readings are missing</Box>}
           </Box>
         </Flex>

@@ -8,19 +8,22 @@ export function Sheet(props: {
   close: () => void;
   title: string;
   wide?: boolean;
+  /** Only its own buttons and Escape close it: what is in it would be a loss. */
+  firm?: boolean;
   /** In place of the one button to close it. */
   foot?: ReactNode;
   /** Where the focus goes first; the first control by itself. */
   focus?: () => HTMLElement | null;
   children: ReactNode;
 }) {
-  const { open, close, title, wide, foot, focus, children } = props;
+  const { open, close, title, wide, firm, foot, focus, children } = props;
   return (
     <Dialog.Root
       open={open}
       onOpenChange={(e) => !e.open && close()}
       lazyMount
       unmountOnExit
+      closeOnInteractOutside={!firm}
       initialFocusEl={focus}
     >
       <Portal>
