@@ -36,7 +36,7 @@ func LoadFrom(f fs.FS) (*trade.Catalogue, error) {
 	c.Knots = make([]*knot.Knot, len(names))
 	into := map[string]any{
 		"materials.yaml": &c.Materials, "surfaces.yaml": &c.Surfaces, "fittings.yaml": &c.Fittings, "tasks.yaml": &c.Tasks,
-		"weights.yaml": &c.Weights, "cautions.yaml": &c.Cautions, "doctrines.yaml": &c.Questions, "kin.yaml": &c.Kin, "sets.yaml": &c.Sets, "lessons.yaml": &c.Lessons, "teaching.yaml": &c.Teaching, "glossary.yaml": &c.Words,
+		"weights.yaml": &c.Weights, "cautions.yaml": &c.Cautions, "doctrines.yaml": &c.Questions, "kin.yaml": &c.Kin, "sets.yaml": &c.Sets, "lessons.yaml": &c.Lessons, "teaching.yaml": &c.Teaching, "glossary.yaml": &c.Words, "claims.yaml": &c.Claims, "failures.yaml": &c.Failures,
 		"shackle.yaml": &c.Shackle, "procedures.yaml": &c.Procedures, "facts.yaml": &c.Facts, "templates.yaml": &c.Templates,
 		"proofs.yaml": &src.Proofs, "drills.yaml": &src.DrillNames, "ends.yaml": &src.Ends, "undrilled.yaml": &src.Undrilled, "dressing.yaml": &src.Dressings,
 	}

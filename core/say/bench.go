@@ -35,6 +35,14 @@ func BenchOutcome(o bench.Outcome) string {
 	return map[bench.Outcome]string{bench.Held: "held", bench.Crept: "crept", bench.Caught: "slipped, then caught", bench.SlippedOut: "slipped out", bench.Broke: "broke"}[o]
 }
 
+// Wetness is wet or dry.
+func Wetness(wet bool) string {
+	if wet {
+		return "wet"
+	}
+	return "dry"
+}
+
 // BenchWhere is where a pull failed.
 func BenchWhere(w bench.Where) string {
 	return map[bench.Where]string{bench.KnotA: "knot A", bench.KnotB: "knot B", bench.InA: "inside knot A", bench.InB: "inside knot B", bench.InLine: "in the line", bench.AtGrip: "at the grip"}[w]
@@ -202,4 +210,35 @@ func SeriesHead(pulled, planned int) string {
 // Twice says that the readings of a file are there already.
 func Twice(at time.Time) string {
 	return "These very readings are kept already, as the pull of " + at.Format("2 January 2006, 15:04") + "."
+}
+
+// Standing says what own pulls make of a claim.
+func Standing(h bench.Standing) string {
+	pulled := fmt.Sprintf("%d of %s speak for it", h.For, Plural(h.For+h.Counter, "pull"))
+	switch {
+	case h.For+h.Counter == 0:
+		return "You have pulled nothing that speaks for it or against it."
+	case h.Verdict == bench.Agrees:
+		return fmt.Sprintf("Your bench agrees: %s, %d %% sure.", pulled, int(math.Floor(100*h.Sure)))
+	case h.Verdict == bench.Disagrees:
+		return fmt.Sprintf("Your bench disagrees: %s, %d %% sure of the contrary.", pulled, int(math.Floor(100*(1-h.Sure))))
+	case h.More >= bench.MostMore:
+		return fmt.Sprintf("Too close to tell: %s; no number of pulls that can be made will.", pulled)
+	}
+	return fmt.Sprintf("Too few to tell: %s; %s more like these would.", pulled, Number(h.More))
+}
+
+// ClassLog says what the class log holds of a knot.
+func ClassLog(name string, tries, faults int) string {
+	if tries == 0 {
+		return ""
+	}
+	return fmt.Sprintf("In the log: %s at the %s, %s of them a fault.", tried(tries), Lower(name), Number(faults))
+}
+
+func tried(n int) string {
+	if n == 1 {
+		return "one try"
+	}
+	return Number(n) + " tries"
 }

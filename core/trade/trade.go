@@ -9,6 +9,7 @@ package trade
 
 import (
 	"fmt"
+	"oarweed/core/bench"
 	"slices"
 	"strings"
 
@@ -35,6 +36,9 @@ type Catalogue struct {
 	Teaching map[string]knot.Told
 	// Words are the glossary.
 	Words []Word
+	// Claims are what is disputed and can be pulled, Failures what a broken piece tells.
+	Claims   []bench.Claim
+	Failures []bench.Failure
 	// Shackle is what a soft shackle can be made of.
 	Shackle Shackle
 	// Procedures are the jobs that are more than a knot.
@@ -86,6 +90,14 @@ func New(c Catalogue) (*Catalogue, error) {
 		c.checkSets(&l)
 		c.checkWords(&l)
 		c.checkShackle(&l)
+		for i, x := range c.Claims {
+			l.Take(fmt.Sprintf("claims.yaml[%d]", i), x.Check(func(id string) bool { return c.Knot(id) != nil }, v.Materials))
+		}
+		for i, x := range c.Failures {
+			if x.ID == "" || x.Seen == "" || x.Cause == "" || x.Prove == "" || x.Cure == "" {
+				l.Add(fmt.Sprintf("failures.yaml[%d]", i), "is not told whole", "give id, seen, cause, prove and cure")
+			}
+		}
 		c.checkProcedures(&l)
 		c.checkTemplates(&l)
 	}

@@ -3,14 +3,17 @@ package api
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"net/http"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"oarweed/core/bench"
+	"oarweed/core/say"
 	"oarweed/internal/app"
 	"oarweed/internal/device"
+	"oarweed/internal/export"
 )
 
 // mostTrace is how long a file of readings may be, base64.
@@ -78,8 +81,59 @@ func benches(a huma.API) {
 			out, err := of(ctx).SetBench(ctx, in.Body)
 			return kept(ctx, out, out.Revision, err)
 		})
+	huma.Register(a, op("bench", "ledger", http.MethodGet, "/bench/ledger", "Disputed claims beside own pulls and the class log"),
+		func(ctx context.Context, _ *struct{}) (*body[[]app.LedgerCard], error) {
+			out, err := of(ctx).Ledger(ctx)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("bench", "failures", http.MethodGet, "/bench/failures", "What a broken piece shows, and what it tells"),
+		func(ctx context.Context, _ *struct{}) (*body[[]bench.Failure], error) {
+			return &body[[]bench.Failure]{of(ctx).Trade().Failures}, nil
+		})
 	live(a)
 	traceFiles(a)
+	benchPapers(a)
+}
+
+// benchPapers are a series on paper and as a table.
+func benchPapers(a huma.API) {
+	huma.Register(a, files(op("bench", "series-labels", http.MethodGet, "/series/{id}/labels.pdf", "Labels for the specimens of a series"), "application/pdf"),
+		func(ctx context.Context, in *struct {
+			IDPath
+			At string `query:"at" maxLength:"300" pattern:"^https?://" doc:"where this application is reached, for the code on the label" example:"http://192.168.1.20:8080"`
+		}) (*file, error) {
+			page, err := of(ctx).SeriesPage(ctx, in.ID)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			var list []export.Label
+			name := of(ctx).EndName
+			for i, x := range page.Series.Specimens {
+				list = append(list, export.Label{N: i + 1, A: name(x.A), B: name(x.B), Line: page.LineName + ", " + say.Wetness(page.Series.Wet),
+					Link: fmt.Sprintf("%s/bench/%d?specimen=%d", in.At, in.ID, i+1)})
+			}
+			pdf, err := export.Labels(ctx, list)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			return &file{"application/pdf", "", pdf}, nil
+		})
+	huma.Register(a, files(op("bench", "series-pulls-file", http.MethodGet, "/series/{id}/pulls.csv", "The pulls of a series as a table"), "text/csv"),
+		func(ctx context.Context, in *IDPath) (*file, error) {
+			page, err := of(ctx).SeriesPage(ctx, in.ID)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			var pulls []bench.Pull
+			for _, p := range page.Pulls {
+				pulls = append(pulls, p.Pull)
+			}
+			text, err := export.PullsCSV(pulls, of(ctx).EndName)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			return &file{"text/csv; charset=utf-8", "", text}, nil
+		})
 }
 
 // live is the cell: what it says now, and a pull on it.

@@ -96,6 +96,14 @@ func TestPullsChangeTheChoice(t *testing.T) {
 	dry := answer[app.Answer](t, srv, http.StatusOK, "POST", "/choices", strings.Replace(sheet, `"peak_kn":1`, `"peak_kn":1,"dry":true`, 1))
 	assert.Empty(t, dry.House)
 
+	res, table := call(t, srv, "GET", fmt.Sprintf("/api/v1/series/%d/pulls.csv", s.ID), "")
+	assert.Equal(t, http.StatusOK, res.StatusCode)
+	assert.Contains(t, table, "highest load (kN)")
+	assert.Len(t, strings.Split(strings.TrimSpace(table), "\n"), 13)
+	res, pdf := call(t, srv, "GET", fmt.Sprintf("/api/v1/series/%d/labels.pdf?at=http://10.0.0.2:8080", s.ID), "")
+	assert.Equal(t, http.StatusOK, res.StatusCode)
+	assert.True(t, strings.HasPrefix(pdf, "%PDF-"))
+
 	set, _ := call(t, srv, "PUT", "/api/v1/bench/settings", `{"cell":"","out":true}`, "If-Match", `"0"`)
 	require.Equal(t, http.StatusOK, set.StatusCode)
 	off := answer[app.Answer](t, srv, http.StatusOK, "POST", "/choices", sheet)

@@ -514,9 +514,8 @@ func (s *School) SeriesPage(ctx context.Context, id int64) (*SeriesPage, error) 
 	if l, bears, err := s.lineOf(x); err == nil {
 		out.LineName, out.LineKN, lineKN = say.Line(l), &bears, bears.Likely
 	}
-	name := func(t bench.Tied) string { return say.EndName(t.Variant(), c.Knot(t.Knot)) }
 	for _, p := range pulls {
-		out.Pulls = append(out.Pulls, PullRow{p, name(p.A), name(p.B), say.Pull(p)})
+		out.Pulls = append(out.Pulls, PullRow{p, s.EndName(p.A), s.EndName(p.B), say.Pull(p)})
 	}
 	values := bench.ValuesOf(pulls)
 	order := variants(x, pulls)
@@ -555,6 +554,11 @@ func (s *School) SeriesPage(ctx context.Context, id int64) (*SeriesPage, error) 
 		}
 	}
 	return out, nil
+}
+
+// EndName names one end of a specimen.
+func (s *School) EndName(t bench.Tied) string {
+	return say.EndName(t.Variant(), s.Trade().Knot(t.Knot))
 }
 
 // variants in the order in which they are planned, then pulled.

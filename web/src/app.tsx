@@ -31,6 +31,9 @@ const FindSheet = lazy(() => import("./find").then((m) => ({ default: m.FindShee
 const LogView = lazy(() => import("./log/view").then((m) => ({ default: m.LogView })));
 
 const BenchView = lazy(() => import("./bench/view").then((m) => ({ default: m.BenchView })));
+const LedgerView = lazy(() => import("./bench/ledger").then((m) => ({ default: m.LedgerView })));
+const DetectiveView = lazy(() => import("./bench/detective").then((m) => ({ default: m.DetectiveView })));
+const FrictionView = lazy(() => import("./bench/friction").then((m) => ({ default: m.FrictionView })));
 const SeriesView = lazy(() => import("./bench/series").then((m) => ({ default: m.SeriesView })));
 
 const BoardView = lazy(() => import("./teach/board").then((m) => ({ default: m.BoardView })));
@@ -109,6 +112,9 @@ export function App() {
             <Route path="/method" element={<MethodView />} />
             <Route path="/sayings" element={<SayingsView />} />
             <Route path="/bench" element={<BenchView />} />
+            <Route path="/bench/ledger" element={<LedgerView />} />
+            <Route path="/bench/detective" element={<DetectiveView />} />
+            <Route path="/bench/friction" element={<FrictionView />} />
             <Route path="/bench/:id" element={<SeriesView />} />
             <Route path="/teach" element={<BoardView />} />
             <Route path="/teach/class" element={<ClassView />} />

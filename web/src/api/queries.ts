@@ -410,6 +410,24 @@ export const q = {
       queryKey: [...q.kept(), "bench"],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/settings", { signal })),
     }),
+  ledger: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "ledger"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/ledger", { signal })),
+    }),
+  failures: () =>
+    queryOptions({
+      queryKey: [...q.taught(), "failures"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/failures", { signal })),
+      ...forGood,
+    }),
+  friction: (trials: Schemas["BenchOver"][]) =>
+    queryOptions({
+      queryKey: ["friction", trials],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/bench/friction", { body: { trials }, signal })),
+      enabled: trials.length > 0,
+      ...worked,
+    }),
   unrecorded: () =>
     queryOptions({
       queryKey: [...q.kept(), "unrecorded"],

@@ -73,6 +73,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/failures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a broken piece shows, and what it tells */
+        get: operations["failures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/fit": {
         parameters: {
             query?: never;
@@ -101,6 +118,23 @@ export interface paths {
         put?: never;
         /** Friction from two weights over a rail */
         post: operations["friction-trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/bench/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Disputed claims beside own pulls and the class log */
+        get: operations["ledger"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1693,6 +1727,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/series/{id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Labels for the specimens of a series */
+        get: operations["series-labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/series/{id}/page": {
         parameters: {
             query?: never;
@@ -1702,6 +1753,23 @@ export interface paths {
         };
         /** A series with all that its pulls say */
         get: operations["series-page"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/series/{id}/pulls.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The pulls of a series as a table */
+        get: operations["series-pulls-file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1880,6 +1948,12 @@ export interface components {
             /** @description cursor of the next page; left out after the last */
             next?: string;
         };
+        BenchClaimEnd: {
+            knot: string;
+            lubricated?: boolean;
+            /** Format: int64 */
+            wraps?: number;
+        };
         BenchColumns: {
             decimal_comma: boolean;
             /** Format: int64 */
@@ -1897,6 +1971,13 @@ export interface components {
             break?: components["schemas"]["BenchMark"];
             peak?: components["schemas"]["BenchMark"];
             slips?: components["schemas"]["BenchMark"][];
+        };
+        BenchFailure: {
+            cause: string;
+            cure: string;
+            id: string;
+            prove: string;
+            seen: string;
         };
         BenchFriction: {
             mu: components["schemas"]["EvidenceInterval"];
@@ -2903,6 +2984,30 @@ export interface components {
             /** Format: int64 */
             other?: number;
             rules: components["schemas"]["KnotWrapRule"][];
+        };
+        LedgerCard: {
+            against: string;
+            claim: string;
+            /** Format: int64 */
+            counter: number;
+            /** Format: int64 */
+            for: number;
+            id: string;
+            /** @description what the class log holds of the knots */
+            log: string[];
+            materials?: string[];
+            /**
+             * Format: int64
+             * @description further pulls that would tell; 200: not even so many
+             */
+            more: number;
+            reference?: string;
+            says: string;
+            slips?: components["schemas"]["BenchClaimEnd"];
+            stronger?: components["schemas"]["BenchClaimEnd"];
+            /** @enum {string} */
+            verdict: "agrees" | "disagrees" | "too-few";
+            weaker?: components["schemas"]["BenchClaimEnd"];
         };
         Lesson: {
             /**
@@ -4319,6 +4424,35 @@ export interface operations {
             };
         };
     };
+    failures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchFailure"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "fit-pulls": {
         parameters: {
             query?: never;
@@ -4372,6 +4506,35 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchFriction"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ledger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LedgerCard"][] | null;
                 };
             };
             /** @description Error */
@@ -8548,6 +8711,42 @@ export interface operations {
             };
         };
     };
+    "series-labels": {
+        parameters: {
+            query?: {
+                /** @description where this application is reached, for the code on the label */
+                at?: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Labels for the specimens of a series */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "series-page": {
         parameters: {
             query?: never;
@@ -8566,6 +8765,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeriesPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "series-pulls-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pulls of a series as a table */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description Error */

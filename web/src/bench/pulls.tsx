@@ -9,6 +9,7 @@ import { Trouble } from "../ui/notes";
 import { Part } from "../ui/page";
 import { Sheet } from "../ui/sheet";
 import { type Mark, Plot } from "./plot";
+import { savePNG } from "./save";
 
 type Page = Schemas["SeriesPage"];
 type Row = Schemas["PullRow"];
@@ -112,6 +113,14 @@ function Trace({ pull, close }: { pull: Row; close: () => void }) {
               Back to what was found
             </Press>
           )}
+          <Press
+            onClick={() => {
+              const canvas = document.querySelector<HTMLCanvasElement>("[role=dialog] canvas");
+              if (canvas) savePNG(canvas, `pull-${pull.id}`);
+            }}
+          >
+            Picture
+          </Press>
           <Press asChild>
             <a href={`/api/v1/pulls/${pull.id}/trace.csv`} download={`pull-${pull.id}.csv`}>
               Save as CSV

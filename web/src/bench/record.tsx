@@ -108,7 +108,16 @@ export function Record(props: {
       <Box mt="3">
         <Field.Root>
           <Field.Label>Note</Field.Label>
-          <Textarea value={note} onChange={(e) => setNote(e.target.value)} rows={2} />
+          <Textarea
+            value={note}
+            onChange={(e) => setNote(e.target.value)}
+            rows={2}
+            w="100%"
+            px="2"
+            border="1.5px solid"
+            borderColor="ink"
+            borderRadius="sm"
+          />
         </Field.Root>
       </Box>
       {draft.gap && (

@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { Press } from "../ui/button";
 import { Curves } from "./curves";
 import { Pulls } from "./pulls";
+import { saveSVG } from "./save";
 import { Strengths } from "./strengths";
 
 type Page = Schemas["SeriesPage"];
@@ -11,6 +12,10 @@ type Page = Schemas["SeriesPage"];
 /** What all pulls say: words first, figures behind "why". */
 export function Results({ page }: { page: Page }) {
   const [why, setWhy] = useState(false);
+  const picture = () => {
+    const svg = document.querySelector<SVGSVGElement>("svg[data-strengths]");
+    if (svg) saveSVG(svg, page.series.name);
+  };
   return (
     <Box px={{ base: 3, md: 6 }} pb="8">
       <Grid
@@ -37,11 +42,32 @@ export function Results({ page }: { page: Page }) {
                 </Box>
               ),
           )}
-          {page.pulls.length > 0 && (
-            <Press small mt="2" aria-expanded={why} onClick={() => setWhy(!why)}>
-              Why? The figures
+          <Flex gap="2" mt="2" wrap="wrap">
+            {page.pulls.length > 0 && (
+              <>
+                <Press small aria-expanded={why} onClick={() => setWhy(!why)}>
+                  Why? The figures
+                </Press>
+                <Press small onClick={picture}>
+                  Picture
+                </Press>
+                <Press small asChild>
+                  <a href={`/api/v1/series/${page.series.id}/pulls.csv`} download={`${page.series.name}.csv`}>
+                    Table
+                  </a>
+                </Press>
+              </>
+            )}
+            <Press small asChild>
+              <a
+                href={`/api/v1/series/${page.series.id}/labels.pdf?at=${encodeURIComponent(location.origin)}`}
+                target="_blank"
+                rel="noreferrer"
+              >
+                Labels
+              </a>
             </Press>
-          )}
+          </Flex>
         </Box>
         <Strengths ends={page.ends} yardstick={page.series.yardstick_kn} />
       </Grid>

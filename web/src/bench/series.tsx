@@ -142,6 +142,7 @@ function Series({ page }: { page: Page }) {
           error={start.error ?? stop.error ?? zero.error}
         />
       </Grid>
+      <Unrecorded open={(x) => open("cell", x.key, x.marks)} now={draft?.key} />
       <Results page={page} />
       {asks && (
         <Before
@@ -184,6 +185,25 @@ const lost = {
   silent: "the cell says nothing that can be read",
   dialled: "the cell is dialled",
 };
+
+/** Pulls whose readings are kept and that were never recorded: the page or the server was closed. */
+function Unrecorded(props: { open: (x: Schemas["Stopped"]) => void; now?: string }) {
+  const { data = [] } = useQuery(q.unrecorded());
+  const left = data.filter((x) => x.key !== props.now && x.readings > 2);
+  if (left.length === 0) return null;
+  return (
+    <Flex px={{ base: 3, md: 6 }} pb="3" gap="2" wrap="wrap" align="center" data-unrecorded="">
+      <Box>
+        {left.length === 1 ? "A pull was read and not recorded:" : "Pulls were read and not recorded:"}
+      </Box>
+      {left.map((x) => (
+        <Press key={x.key} small onClick={() => props.open(x)}>
+          {x.marks?.peak ? `${x.marks.peak.load_kn.toPrecision(3)} kN` : `${x.readings} readings`}
+        </Press>
+      ))}
+    </Flex>
+  );
+}
 
 /** The load now, in figures that are read across a yard, and what can be done. */
 function Now(props: {

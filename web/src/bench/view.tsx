@@ -10,6 +10,7 @@ import { Drawing } from "../ui/drawing";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { Typed } from "../ui/pick";
+import { BenchNav } from "./nav";
 import { Plan } from "./plan";
 
 /** The series of pulls, and what the bench is set to. */
@@ -24,6 +25,7 @@ export function BenchView() {
   const name = (id: string) => catalogue?.knots.find((k) => k.id === id)?.name ?? id;
   return (
     <Page maxW="1300px">
+      <BenchNav />
       <Flex gap="3" align="center" wrap="wrap">
         <Title>Pull bench</Title>
         <Box flex="1" />

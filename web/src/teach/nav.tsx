@@ -1,7 +1,7 @@
-import { chakra, Flex } from "@chakra-ui/react";
+import { Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { NavLink } from "react-router";
 import { q } from "../api/queries";
+import { Tab } from "../ui/tab";
 
 const views = [
   { to: "/teach", name: "Board", end: true },
@@ -11,18 +11,6 @@ const views = [
   { to: "/teach/people", name: "Learners" },
   { to: "/teach/quay", name: "On the quay" },
 ];
-
-const Tab = chakra(NavLink, {
-  base: {
-    display: "inline-flex",
-    alignItems: "center",
-    minH: "44px",
-    px: "3",
-    borderBottom: "3px solid transparent",
-    whiteSpace: "nowrap",
-    "&[aria-current=page]": { fontWeight: 700, borderBottomColor: "amber" },
-  },
-});
 
 /** The views of teaching. */
 export function TeachNav() {
