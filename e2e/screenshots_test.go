@@ -32,10 +32,6 @@ func TestScreenshots(t *testing.T) {
 	}
 	desk.met(s.url)
 	shoot(desk, "rig", "/", `[data-testid="changes"] button`)
-	desk.send()
-	desk.until(`document.querySelector("[data-testid=send] img")?.naturalWidth === 1080`, "the card")
-	settle(desk)
-	desk.shoot(filepath.Join(dir, "send.png"))
 	shoot(desk, "show", "/knots/bowline/show?to=both&step=3", `[data-testid="show"] svg`)
 	shoot(desk, "knot", "/knots/bowline?step=3", `.knot-drawing`)
 	shoot(desk, "knots", "/knots", `.knot-drawing`)
@@ -56,14 +52,19 @@ func TestScreenshots(t *testing.T) {
 	shoot(desk, "plan", "/teach/plan/2", `[data-testid="sum"]`)
 	shoot(desk, "doctrines", "/doctrines", `[data-question]`)
 	shoot(desk, "log", "/log", `[data-attempt]`)
-	desk.goTo(s.url + "/knots/reef-knot/drill")
-	desk.do(chromedp.WaitVisible(chromedp.CSS(`[data-crossing="a"]`)))
-	for c, over := range map[string]bool{"a": true, "t": false, "c": true, "d": false, "m": true, "f": false} {
-		desk.tap(c, over)
-	}
-	desk.see(`[data-testid="verdict"]`, "Granny")
+	shoot(desk, "ledger", "/bench/ledger", `[data-claim]`)
+	s.send(t, "PUT", "/bench/settings", map[string]any{"cell": cellAt(t, "--seed", "12", "--quick", "2")}, "If-Match", `"0"`)
+	desk.do(chromedp.Evaluate[chromedp.Void](`localStorage.setItem("oarweed-bench-ready", new Date().toDateString())`))
+	desk.goTo(s.url + "/bench")
+	desk.press("[data-series]")
+	desk.see("main", "cell is ready")
+	desk.pressText("Set to zero")
+	desk.pressText("Start the pull")
+	desk.until(`Number(document.querySelector("[data-load]")?.innerText) > 5.5`, "the load")
 	settle(desk)
-	desk.shoot(filepath.Join(dir, "drill.png"))
+	desk.shoot(filepath.Join(dir, "bench.png"))
+	desk.pressText("Stop")
+	desk.pressText("Throw the readings away")
 	// Every knot that is drawn up, on one sheet.
 	desk.until(`window.sheet ?? (window.sheet = false, fetch("/api/v1/catalogue").then(r => r.json()).then(async c => {
 		const all = await Promise.all(c.knots.map(async k => {

@@ -188,7 +188,7 @@ const lost = {
 
 /** Pulls whose readings are kept and that were never recorded: the page or the server was closed. */
 function Unrecorded(props: { open: (x: Schemas["Stopped"]) => void; now?: string }) {
-  const { data = [] } = useQuery(q.unrecorded());
+  const data = useQuery(q.unrecorded()).data ?? [];
   const left = data.filter((x) => x.key !== props.now && x.readings > 2);
   if (left.length === 0) return null;
   return (
