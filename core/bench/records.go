@@ -327,6 +327,31 @@ func Grid(t, against Tied, f Factors, times int) []Specimen {
 	return out
 }
 
+// Plan asks for specimens: one knot against another, as they are or over some factors of the
+// first, each so many times.
+type Plan struct {
+	A       Tied    `json:"a"`
+	B       Tied    `json:"b"`
+	Factors Factors `json:"factors"`
+	Times   int     `json:"times" minimum:"1" maximum:"200"`
+}
+
+// Specimens lays the plan out. The error names the field.
+func (p Plan) Specimens(known func(knot string) bool) ([]Specimen, error) {
+	var l problem.List
+	l.Take("a", p.A.check(known))
+	l.Take("b", p.B.check(known))
+	out := Grid(p.A, p.B, p.Factors, max(0, p.Times))
+	if len(out) == 0 || len(out) > MostSpecimens {
+		l.Add("times", fmt.Sprintf("makes %d specimens", len(out)), fmt.Sprintf("plan 1 to %d", MostSpecimens))
+	}
+	for i, x := range out {
+		l.Take(fmt.Sprintf("factors, specimen %d", i+1), x.A.check(known))
+		l.Take(fmt.Sprintf("factors, specimen %d", i+1), x.B.check(known))
+	}
+	return out, l.Err()
+}
+
 // Next is the first specimen that has not been pulled, from 0, or −1: each pull ticks off the
 // first like it that is left.
 func (s Series) Next(pulls []Pull) int {

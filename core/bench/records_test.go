@@ -82,6 +82,17 @@ func TestPlansAreBalanced(t *testing.T) {
 	assert.Equal(t, -1, s.Next(all))
 }
 
+func TestAPlanIsLaidOut(t *testing.T) {
+	out, err := bench.Plan{A: bench.Tied{Knot: "uni"}, B: eight, Factors: bench.Factors{Wraps: []int{5, 7}}, Times: 2}.Specimens(knows)
+	require.NoError(t, err)
+	require.Len(t, out, 4)
+	assert.Equal(t, 5, out[0].A.Wraps)
+	assert.Equal(t, 7, out[1].B.Wraps, "the next one at the other end")
+	_, err = bench.Plan{A: bench.Tied{Knot: "lace"}, B: eight, Times: 300}.Specimens(knows)
+	assert.ErrorContains(t, err, "a.knot")
+	assert.ErrorContains(t, err, "makes 300 specimens")
+}
+
 func TestWhatCannotBeIsNamed(t *testing.T) {
 	s := bench.Series{Name: " ", Line: rig.Line{}, SpeedMMS: -1, Specimens: []bench.Specimen{{A: bench.Tied{Knot: "lace", Wraps: 99}, B: eight}}}
 	err := s.Check(knows)

@@ -205,6 +205,35 @@ func TestNothingToFitIsSaid(t *testing.T) {
 	assert.ErrorContains(t, err, "pulls[1].load_kn")
 }
 
+// The whole way: knots of known strength are pulled on the simulated bench, the peak is read off
+// each trace, the intervals are worked out of it. 500 series of 12 pulls.
+func TestTheSimulatorIsRecovered(t *testing.T) {
+	rnd := rand.New(rand.NewPCG(15, 31))
+	a, b := distuv.Weibull{K: 14, Lambda: 7.5}, distuv.Weibull{K: 16, Lambda: 7.9}
+	covered, told := 0, 0
+	for range 500 {
+		var v []bench.Value
+		for range 12 {
+			p := bench.Simulated{LineKN: 13, StretchAt: 0.1, GaugeMM: 700, SpeedMMS: 8, Hertz: 50, NoiseKN: 0.01, DriftKNS: 0.001, ZeroKN: 0.1, RestS: 0.4,
+				Knots: [2]bench.Act{{BreaksKN: a.Quantile(rnd.Float64())}, {BreaksKN: b.Quantile(rnd.Float64())}}}
+			tr, truth := bench.Simulate(p, rnd)
+			m, err := bench.FindMarks(tr)
+			require.NoError(t, err)
+			v = append(v, bench.Value{m.Peak.LoadKN, truth.Where == bench.KnotA})
+		}
+		if fit, err := bench.FitWeibull(v); err == nil {
+			told++
+			if l := fit.QuantileLimits(0.5); l.Low <= a.Quantile(0.5) && a.Quantile(0.5) <= l.High {
+				covered++
+			}
+		}
+	}
+	share := float64(covered) / float64(told)
+	t.Logf("the median is covered in %.1f %% of %d", 100*share, told)
+	assert.GreaterOrEqual(t, share, 0.85)
+	assert.LessOrEqual(t, share, 0.95)
+}
+
 // Over many series of two knots pulled against each other the interval of the median holds the
 // true one about as often as it says.
 func TestIntervalsCover(t *testing.T) {

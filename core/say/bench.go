@@ -148,6 +148,11 @@ func HouseSource(failures, pulls int, weight float64) string {
 	return fmt.Sprintf("%s on your bench, %s failed; they weigh %d %% beside the catalogue", Plural(pulls, "pull"), Number(failures), percent(weight))
 }
 
+// SlippedOften says how often a knot slipped out on the bench.
+func SlippedOften(slipped, gave int) string {
+	return fmt.Sprintf("on your bench it slipped out in %s of the %s in which it gave", Number(slipped), Plural(gave, "pull"))
+}
+
 // HouseMoved says what own pulls changed at a joint.
 func HouseMoved(name string, share, was float64, place, wasPlace int) string {
 	out := fmt.Sprintf("Your pulls: %s keeps %d %% where the catalogue says %d", Lower(name), percent(share), percent(was))

@@ -45,6 +45,11 @@ func benches(a huma.API) {
 			out, err := of(ctx).SeriesPage(ctx, in.ID)
 			return answered(ctx, out, err)
 		})
+	huma.Register(a, op("bench", "plan-specimens", http.MethodPost, "/bench/plan", "Lay out the specimens of a series"),
+		func(ctx context.Context, in *struct{ Body bench.Plan }) (*body[[]bench.Specimen], error) {
+			out, err := of(ctx).PlanSpecimens(in.Body)
+			return answered(ctx, out, err)
+		})
 	huma.Register(a, op("bench", "fit-pulls", http.MethodPost, "/bench/fit", "Fit strengths to pulls: Weibull with censoring, survival curves, log-rank"),
 		func(ctx context.Context, in *struct {
 			Body struct {

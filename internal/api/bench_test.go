@@ -111,6 +111,35 @@ func TestPullsChangeTheChoice(t *testing.T) {
 	assert.Equal(t, before.Ranked[0].Strength.Efficiency, off.Ranked[0].Strength.Efficiency)
 }
 
+// Seen to slip out time and again, a knot counts as slipping in that line; seen to hold it counts as
+// no surer than it did.
+func TestSeenToSlip(t *testing.T) {
+	srv := start(t)
+	s := answer[bench.Series](t, srv, http.StatusCreated, "POST", "/series", series)
+	hold := func() app.Choice {
+		a := answer[app.Answer](t, srv, http.StatusOK, "POST", "/choices", `{"chain":[{"fitting":{"kind":"clew","size_mm":15}},{"joint":{"task":"sheet","knot":"bowline"}},{"line":{"material":"polyester","construction":"braid","diameter_mm":10}}],"peak_kn":1}`)
+		for _, c := range a.Ranked {
+			if c.Knot == "bowline" {
+				return c
+			}
+		}
+		for _, r := range a.RuledOut {
+			if r.Knot == "bowline" {
+				assert.Contains(t, fmt.Sprint(r.Reasons), "on your bench it slipped out in six of the six pulls")
+			}
+		}
+		return app.Choice{}
+	}
+	before := hold()
+	assert.Equal(t, "holds", string(before.Wet.Class))
+	for i := range 6 {
+		answer[bench.Pull](t, srv, http.StatusCreated, "POST", "/pulls",
+			fmt.Sprintf(`{"key":"slip-%d","series":%q,"at":"2026-05-02T10:%02d:00Z","a":{"knot":"bowline"},"b":{"knot":"figure-eight-loop"},"source":"dial","peak_kn":%g,"outcome":"slipped","where":"a"}`, i, s.Key, i, 5+0.1*float64(i)))
+	}
+	after := hold()
+	assert.NotEqual(t, "holds", string(after.Wet.Class))
+}
+
 func TestAPullSentTwiceIsOne(t *testing.T) {
 	srv := start(t)
 	s := answer[bench.Series](t, srv, http.StatusCreated, "POST", "/series", series)

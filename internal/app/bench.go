@@ -109,6 +109,9 @@ func (s *School) SetBench(ctx context.Context, b BenchSettings) (BenchSettings, 
 	return out, s.layPulls(ctx)
 }
 
+// PlanSpecimens lays a series out: every end at each end of the bench equally often.
+func (s *School) PlanSpecimens(p bench.Plan) ([]bench.Specimen, error) { return p.Specimens(s.known) }
+
 // AllSeries lists them, the last changed first.
 func (s *School) AllSeries(ctx context.Context) ([]bench.Series, error) {
 	return seriesKept.list(ctx, s)
@@ -191,6 +194,8 @@ type Stopped struct {
 	S        []float64    `json:"t_s" nullable:"false"`
 	KN       []float64    `json:"load_kn" nullable:"false"`
 	Readings int          `json:"readings"`
+	// BeganS is the first reading by the clock of the marks; the picture begins at 0.
+	BeganS float64 `json:"began_s"`
 }
 
 // StartPull begins a pull on the cell; its readings are kept under the key as they come.
@@ -222,9 +227,9 @@ func stopped(key string, t bench.Trace) *Stopped {
 		}
 	}
 	if len(out.S) > 0 {
-		began := out.S[0]
+		out.BeganS = out.S[0]
 		for i := range out.S {
-			out.S[i] -= began
+			out.S[i] -= out.BeganS
 		}
 	}
 	return out
@@ -676,7 +681,9 @@ func (s *School) pulled(ctx context.Context) ([]trade.Pulled, error) {
 		if 2*slipped[g] > failed {
 			fails = knot.Gives
 		}
-		out = append(out, trade.Pulled{Knot: g.knot, Material: g.material, In: g.in, Value: h.Value, Dist: h.Dist(), Fails: fails, Source: say.HouseSource(failed, len(values), h.Weight)})
+		ran := bench.Duel{AGave: slipped[g], BGave: failed - slipped[g]}
+		out = append(out, trade.Pulled{Knot: g.knot, Material: g.material, In: g.in, Value: h.Value, Dist: h.Dist(), Fails: fails,
+			Slips: ran.BStronger() >= bench.EnoughSure, Why: say.SlippedOften(slipped[g], failed), Source: say.HouseSource(failed, len(values), h.Weight)})
 	}
 	slices.SortFunc(out, func(a, b trade.Pulled) int {
 		return cmp.Or(cmp.Compare(a.Knot, b.Knot), cmp.Compare(a.Material, b.Material), cmp.Compare(a.In.Construction, b.In.Construction))

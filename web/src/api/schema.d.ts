@@ -161,6 +161,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay out the specimens of a series */
+        post: operations["plan-specimens"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/pulls": {
         parameters: {
             query?: never;
@@ -1972,6 +1989,12 @@ export interface components {
             peak?: components["schemas"]["BenchMark"];
             slips?: components["schemas"]["BenchMark"][];
         };
+        BenchFactors: {
+            finishing?: number[] | null;
+            lubricated?: boolean[] | null;
+            trimmed?: boolean[] | null;
+            wraps?: number[] | null;
+        };
         BenchFailure: {
             cause: string;
             cure: string;
@@ -2054,6 +2077,13 @@ export interface components {
             heavy_n: number;
             /** Format: double */
             light_n: number;
+        };
+        BenchPlan: {
+            a: components["schemas"]["BenchTied"];
+            b: components["schemas"]["BenchTied"];
+            factors: components["schemas"]["BenchFactors"];
+            /** Format: int64 */
+            times: number;
         };
         BenchPull: {
             a: components["schemas"]["BenchTied"];
@@ -4016,6 +4046,8 @@ export interface components {
             shortened_d: number;
         };
         Stopped: {
+            /** Format: double */
+            began_s: number;
             key: string;
             load_kn: number[];
             /** @description what its trace shows; left out where it has too few readings */
@@ -4564,6 +4596,39 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": components["schemas"]["DeviceLive"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "plan-specimens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchSpecimen"][] | null;
                 };
             };
             /** @description Error */

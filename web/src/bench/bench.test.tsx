@@ -101,24 +101,26 @@ it("says what is wrong with a pull and keeps what was typed", async () => {
   expect((screen.getByLabelText("Highest load, kN") as HTMLInputElement).value).toBe("6.1");
 });
 
-it("plans wraps side by side, each at each end of the bench equally often", async () => {
+it("has the specimens laid out, and plans the series with them", async () => {
   const calls = fakeServer({
     "GET /api/v1/catalogue": { knots: [{ id: "bowline", name: "Bowline" }], materials: [] },
     "GET /api/v1/lines": [],
+    "POST /api/v1/bench/plan": [{ a: { knot: "bowline", wraps: 5 }, b: { knot: "uni" } }],
     "POST /api/v1/series": () => ({ id: 4 }),
   });
-  show(<Plan close={() => {}} />);
+  show(<Plan close={() => {}} first={["bowline", "uni"]} />);
   fireEvent.change(screen.getByLabelText("Wraps of A to compare, like 5 6 7"), { target: { value: "5, 7" } });
   fireEvent.change(screen.getByLabelText("Pulls of each"), { target: { value: "2" } });
   fireEvent.click(screen.getByText("Plan it"));
-  await waitFor(() => expect(calls.some((c) => c.method === "POST")).toBe(true));
-  const body = calls.find((c) => c.method === "POST")?.body as Schemas["BenchSeries"];
-  expect(body.specimens.map((s) => [s.a.wraps, s.b.wraps])).toEqual([
-    [5, undefined],
-    [undefined, 7],
-    [undefined, 5],
-    [7, undefined],
-  ]);
+  await waitFor(() => expect(calls.some((c) => c.path === "/api/v1/series")).toBe(true));
+  expect(calls.find((c) => c.path === "/api/v1/bench/plan")?.body).toMatchObject({
+    a: { knot: "bowline" },
+    b: { knot: "uni" },
+    times: 2,
+    factors: { wraps: [5, 7], lubricated: [] },
+  });
+  const body = calls.find((c) => c.path === "/api/v1/series")?.body as Schemas["BenchSeries"] | undefined;
+  expect(body?.specimens).toEqual([{ a: { knot: "bowline", wraps: 5 }, b: { knot: "uni" } }]);
 });
 
 it("shows how a file is read before it is kept, and lets the unit be put right", async () => {

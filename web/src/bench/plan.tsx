@@ -1,5 +1,5 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, type Schemas, unwrap } from "../api/client";
@@ -10,10 +10,8 @@ import { Trouble } from "../ui/notes";
 import { Pick, Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
 
-type Tied = Schemas["BenchTied"];
-
 /** Plans a series: which line, which two knots, how many pulls. */
-export function Plan({ close }: { close: () => void }) {
+export function Plan({ close, first }: { close: () => void; first?: [string, string] }) {
   const catalogue = useCatalogue().data;
   const locker = useQuery(q.lines()).data ?? [];
   const go = useNavigate();
@@ -24,9 +22,14 @@ export function Plan({ close }: { close: () => void }) {
     construction: "braid",
     mm: "10",
     label: "",
-    a: "bowline",
-    b: "figure-eight-loop",
+    a: first?.[0] ?? "bowline",
+    b: first?.[1] ?? "figure-eight-loop",
     wraps: "",
+    finishing: "",
+    lubricated: false,
+    trimmed: false,
+    gauge: "",
+    soak: "",
     n: "10",
     wet: "dry",
     speed: "5",
@@ -34,20 +37,31 @@ export function Plan({ close }: { close: () => void }) {
   });
   const set = (part: Partial<typeof f>) => setF((now) => ({ ...now, ...part }));
   const save = useKept((body: Schemas["BenchSeries"]) => unwrap(api.POST("/api/v1/series", { body })));
+  const lay = useMutation({
+    mutationFn: (body: Schemas["BenchPlan"]) => unwrap(api.POST("/api/v1/bench/plan", { body })),
+  });
   const number = (text: string) => Number(text.trim().replace(",", ".")) || 0;
   const name = (id: string) => catalogue?.knots.find((k) => k.id === id)?.name ?? id;
-  const wraps = f.wraps
-    .split(/[ ,;]+/)
-    .map(Number)
-    .filter((n) => n > 0);
   const line = locker.find((l) => l.name === f.from);
-  const send = () => {
-    const ends: Tied[] = wraps.length > 0 ? wraps.map((w) => ({ knot: f.a, wraps: w })) : [{ knot: f.a }];
-    const specimens: Schemas["BenchSpecimen"][] = [];
-    // Each end at each end of the bench equally often.
-    for (let i = 0; specimens.length < number(f.n) * ends.length; i++)
-      for (const [k, e] of ends.entries())
-        specimens.push((i + k) % 2 === 0 ? { a: e, b: { knot: f.b } } : { a: { knot: f.b }, b: e });
+  const send = async () => {
+    const counts = (text: string) =>
+      text
+        .split(/[ ,;]+/)
+        .map(Number)
+        .filter((n) => n > 0);
+    const plan = {
+      a: { knot: f.a },
+      b: { knot: f.b },
+      times: number(f.n),
+      factors: {
+        wraps: counts(f.wraps),
+        finishing: counts(f.finishing),
+        lubricated: f.lubricated ? [true, false] : [],
+        trimmed: f.trimmed ? [true, false] : [],
+      },
+    } as Schemas["BenchPlan"];
+    const specimens = await lay.mutateAsync(plan).catch(() => undefined);
+    if (!specimens) return;
     save.mutate(
       {
         id: 0,
@@ -70,6 +84,8 @@ export function Plan({ close }: { close: () => void }) {
             },
         wet: f.wet === "wet",
         speed_mm_s: number(f.speed),
+        gauge_mm: number(f.gauge) || undefined,
+        soak_min: f.wet === "wet" ? number(f.soak) || undefined : undefined,
         yardstick_kn: number(f.good) || undefined,
         specimens,
       } as Schemas["BenchSeries"],
@@ -87,7 +103,7 @@ export function Plan({ close }: { close: () => void }) {
       foot={
         <>
           <Press onClick={close}>Close</Press>
-          <Press look="main" onClick={send} disabled={save.isPending}>
+          <Press look="main" onClick={() => void send()} disabled={save.isPending || lay.isPending}>
             Plan it
           </Press>
         </>
@@ -139,7 +155,7 @@ export function Plan({ close }: { close: () => void }) {
             />
           </>
         )}
-        <Typed label={wraps.length > 1 ? "Pulls of each" : "Pulls"} value={f.n} set={(n) => set({ n })} />
+        <Typed label="Pulls of each" value={f.n} set={(n) => set({ n })} />
         <Typed label="Wraps of A to compare, like 5 6 7" value={f.wraps} set={(w) => set({ wraps: w })} />
         <Typed label="Drawn out at, mm a second" value={f.speed} set={(speed) => set({ speed })} />
         <Typed
@@ -147,6 +163,31 @@ export function Plan({ close }: { close: () => void }) {
           value={f.good}
           set={(good) => set({ good })}
         />
+        <Typed label="Line between the knots, mm" value={f.gauge} set={(gauge) => set({ gauge })} />
+        {f.wet === "wet" && <Typed label="Soaked, minutes" value={f.soak} set={(soak) => set({ soak })} />}
+        <Typed
+          label="Finishing wraps of A to compare, like 2 4"
+          value={f.finishing}
+          set={(finishing) => set({ finishing })}
+        />
+        <Flex as="label" gap="3" minH="44px" align="center">
+          <input
+            type="checkbox"
+            checked={f.lubricated}
+            onChange={(e) => set({ lubricated: e.target.checked })}
+            style={{ width: 22, height: 22 }}
+          />
+          A wetted before it is drawn up, and not
+        </Flex>
+        <Flex as="label" gap="3" minH="44px" align="center">
+          <input
+            type="checkbox"
+            checked={f.trimmed}
+            onChange={(e) => set({ trimmed: e.target.checked })}
+            style={{ width: 22, height: 22 }}
+          />
+          A trimmed close, and not
+        </Flex>
         <Typed label="Name" value={f.name} set={(n) => set({ name: n })} />
       </Grid>
       <Flex mt="3" color="quiet">
@@ -155,7 +196,7 @@ export function Plan({ close }: { close: () => void }) {
           tied at each end of the bench equally often.
         </Box>
       </Flex>
-      <Trouble error={save.error} />
+      <Trouble error={lay.error ?? save.error} />
     </Sheet>
   );
 }

@@ -83,6 +83,16 @@ function Trace({ pull, close }: { pull: Row; close: () => void }) {
     ...(peak && !broke ? [{ ...peak, t_s: peak.t_s - zero, name: `peak, ${kN(peak.load_kn)}` }] : []),
     ...(broke ? [{ ...broke, t_s: broke.t_s - zero, name: `break, ${kN(broke.load_kn)}` }] : []),
   ];
+  const plateau = pull.corrected?.slips ? undefined : pull.found?.plateau;
+  if (plateau?.[0] && plateau[1]) {
+    const load_kn = (plateau[0].load_kn + plateau[1].load_kn) / 2;
+    marks.push({
+      t_s: (plateau[0].t_s + plateau[1].t_s) / 2 - zero,
+      load_kn,
+      name: `slips on at ${kN(load_kn)}`,
+    });
+    marks.sort((a, b) => a.t_s - b.t_s);
+  }
   const put = (corrected: Schemas["BenchCorrected"] | undefined) => {
     const { a_name: _, b_name: __, says: ___, ...body } = pull;
     save.mutate({ ...body, corrected } as Schemas["BenchPull"]);

@@ -1,7 +1,7 @@
 import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { Link, useParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { api, type Schemas, unwrap } from "../api/client";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
@@ -11,7 +11,7 @@ import { Trouble } from "../ui/notes";
 import { Before, useReady } from "./before";
 import { TraceFile } from "./file";
 import { type Readings, useLive } from "./live";
-import { type Curve, Plot } from "./plot";
+import { type Curve, type Mark, Plot } from "./plot";
 import { type Draft, Record } from "./record";
 import { Results } from "./results";
 import { Stage } from "./stage";
@@ -39,7 +39,11 @@ function Series({ page }: { page: Page }) {
   const [file, setFile] = useState(false);
   const [ready, setReady] = useReady();
   const [asks, setAsks] = useState(false);
-  const specimen = page.series.specimens[page.next] ?? page.series.specimens.at(-1);
+  // The code on a label opens the specimen that it is stuck to.
+  const [params] = useSearchParams();
+  const labelled = Number(params.get("specimen")) - 1;
+  const at = page.series.specimens[labelled] ? labelled : page.next;
+  const specimen = page.series.specimens[at] ?? page.series.specimens.at(-1);
   const last = page.pulls.slice(-8);
   // Earlier pulls lie faint behind; combine keeps the same curves while nothing new came.
   const others = useQueries({
@@ -51,16 +55,30 @@ function Series({ page }: { page: Page }) {
   });
   const stop = useMutation({
     mutationFn: () => unwrap(api.POST("/api/v1/bench/stop", {})),
-    onSuccess: (x) => open("cell", x.key, x.marks),
+    onSuccess: (x) => {
+      open("cell", x.key, x.marks, slipsOf(x, noted));
+      setNoted([]);
+    },
   });
   const zero = useMutation({ mutationFn: () => unwrap(api.POST("/api/v1/bench/zero", {})) });
   const pulling = Boolean(state?.pull);
+  const [noted, setNoted] = useState<Mark[]>([]);
+  const note = () => {
+    const [t_s, load_kn] = [readings.s.at(-1) ?? 0, readings.kN.at(-1) ?? 0];
+    if (pulling) setNoted((now) => [...now, { t_s, load_kn, name: `slip, ${load_kn.toPrecision(2)} kN` }]);
+  };
+  useKey("slip", note);
   const go = () => (pulling ? stop.mutate() : ready ? start.mutate() : setAsks(true));
   useKey("pull", () => state?.connected && go());
   if (!specimen) return null;
   const names: [string, string] = [named(page, specimen.a), named(page, specimen.b)];
 
-  function open(source: Draft["source"], key: string, marks?: Schemas["BenchMarks"]) {
+  function open(
+    source: Draft["source"],
+    key: string,
+    marks?: Schemas["BenchMarks"],
+    corrected?: Draft["corrected"],
+  ) {
     if (!specimen) return;
     setDraft({
       key,
@@ -71,6 +89,7 @@ function Series({ page }: { page: Page }) {
       outcome: marks?.outcome ?? "broke",
       peak: marks?.peak ? marks.peak.load_kn.toFixed(2) : "",
       gap: state?.gap,
+      corrected,
     });
   }
   const closed = () => {
@@ -96,11 +115,11 @@ function Series({ page }: { page: Page }) {
         align="center"
       >
         <Box>
-          {page.next >= 0 ? (
+          {at >= 0 ? (
             <>
               Pull{" "}
               <b>
-                {page.next + 1} of {page.series.specimens.length}
+                {at + 1} of {page.series.specimens.length}
               </b>
               :{" "}
             </>
@@ -127,6 +146,7 @@ function Series({ page }: { page: Page }) {
           main={readings}
           live
           others={others}
+          marks={noted}
           yardstick={page.series.yardstick_kn}
           h={{ base: "260px", md: "330px" }}
           label="Load over time"
@@ -137,6 +157,7 @@ function Series({ page }: { page: Page }) {
           pulling={pulling}
           go={go}
           zero={() => zero.mutate()}
+          note={note}
           dial={() => (ready ? open("dial", newKey()) : setAsks(true))}
           file={() => setFile(true)}
           error={start.error ?? stop.error ?? zero.error}
@@ -172,6 +193,16 @@ function Series({ page }: { page: Page }) {
       )}
     </Box>
   );
+}
+
+/** Slips marked by hand beside those that were found, unless they are the same; none marked: as found. */
+function slipsOf(x: Schemas["Stopped"], noted: Mark[]): Draft["corrected"] {
+  if (noted.length === 0) return undefined;
+  const found = x.marks?.slips ?? [];
+  const mine = noted
+    .map(({ t_s, load_kn }) => ({ t_s: t_s + x.began_s, load_kn }))
+    .filter((m) => !found.some((f) => Math.abs(f.t_s - m.t_s) < 0.5));
+  return { slips: [...found, ...mine].sort((a, b) => a.t_s - b.t_s) };
 }
 
 const curves = (results: { data?: Schemas["Drawn"] }[]): Curve[] =>
@@ -212,6 +243,7 @@ function Now(props: {
   pulling: boolean;
   go: () => void;
   zero: () => void;
+  note: () => void;
   dial: () => void;
   file: () => void;
   error: Error | null;
@@ -257,6 +289,11 @@ function Now(props: {
             >
               {pulling ? "Stop" : "Start the pull"}
             </Press>
+            {pulling && (
+              <Press gridColumn="1 / -1" onClick={props.note}>
+                Slip now
+              </Press>
+            )}
             <Press onClick={props.zero} disabled={!state.connected || pulling}>
               Set to zero
             </Press>

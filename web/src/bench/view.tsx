@@ -18,7 +18,7 @@ export function BenchView() {
   const { data, error } = useQuery(q.series());
   const pulls = useQuery(q.pulls()).data ?? [];
   const catalogue = useCatalogue().data;
-  const [plan, setPlan] = useState(false);
+  const [plan, setPlan] = useState<boolean | [string, string]>(false);
   useEffect(() => {
     document.title = "Bench · Oarweed";
   }, []);
@@ -77,9 +77,35 @@ export function BenchView() {
           Nothing is planned yet. A spring scale will do: read off the highest load and say which knot gave.
         </Card>
       )}
+      <Next plan={(pair) => setPlan(pair)} />
       <Settings />
-      {plan && <Plan close={() => setPlan(false)} />}
+      {plan && <Plan first={plan === true ? undefined : plan} close={() => setPlan(false)} />}
     </Page>
+  );
+}
+
+/** What is worth pulling next: what is disputed and not yet told, the nearest to an answer first. */
+function Next({ plan }: { plan: (pair: [string, string]) => void }) {
+  const { data } = useQuery(q.ledger());
+  const open = (data ?? [])
+    .filter((c) => c.verdict === "too-few" && c.stronger && c.weaker && c.stronger.knot !== c.weaker.knot)
+    .sort((a, b) => b.for + b.counter - (a.for + a.counter) || a.more - b.more)
+    .slice(0, 3);
+  if (open.length === 0) return null;
+  return (
+    <Part title="Worth pulling next" mt="6">
+      <Grid templateColumns="repeat(auto-fill, minmax(min(360px, 100%), 1fr))" gap="3">
+        {open.map((c) => (
+          <Card key={c.id}>
+            <Box fontWeight="700">{c.claim}</Box>
+            <Box>{c.says}</Box>
+            <Press small mt="2" onClick={() => plan([c.weaker?.knot ?? "", c.stronger?.knot ?? ""])}>
+              Plan it
+            </Press>
+          </Card>
+        ))}
+      </Grid>
+    </Part>
   );
 }
 

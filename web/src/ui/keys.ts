@@ -25,7 +25,8 @@ export const keys = {
   presenter: { key: "pagedown, pageup, space", shown: "Page ↑ ↓", does: "On Show: a presenter's keys" },
   leave: { key: "escape", shown: "Esc", does: "On Show: leave" },
   play: { key: "p", shown: "p", does: "On a knot: play the tying, and pause" },
-  pull: { key: "space", shown: "Space", does: "On the bench: start and stop a pull" },
+  pull: { key: "x", shown: "x", does: "On the bench: start and stop a pull" },
+  slip: { key: "m", shown: "m", does: "On the bench: mark a slip in the pull" },
   attempt: { key: "a", shown: "a", does: "On a knot: record an attempt" },
 } as const;
 
