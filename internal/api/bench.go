@@ -60,13 +60,19 @@ func benches(a huma.API) {
 			return answered(ctx, out, err)
 		})
 	huma.Register(a, op("bench", "friction-trial", http.MethodPost, "/bench/friction", "Friction from two weights over a rail"),
+		func(ctx context.Context, in *struct{ Body app.FrictionTrial }) (*body[app.FrictionFound], error) {
+			out, err := of(ctx).FrictionOver(in.Body)
+			return answered(ctx, out, err)
+		})
+	huma.Register(a, op("bench", "creep", http.MethodPost, "/bench/creep", "How much end was drawn into a knot between two photographs"),
 		func(ctx context.Context, in *struct {
 			Body struct {
-				Trials []bench.Over `json:"trials" nullable:"false"`
+				Before bench.Gauge `json:"before"`
+				After  bench.Gauge `json:"after"`
 			}
-		}) (*body[bench.Friction], error) {
-			out, err := bench.FrictionOf(in.Body.Trials)
-			return answered(ctx, out, err)
+		}) (*body[Crept], error) {
+			mm, err := bench.Creep(in.Body.Before, in.Body.After)
+			return answered(ctx, Crept{mm}, err)
 		})
 	huma.Register(a, op("bench", "bench-settings", http.MethodGet, "/bench/settings", "The load cell, and whether own pulls count in the choice"),
 		func(ctx context.Context, _ *struct{}) (*record[app.BenchSettings], error) {
@@ -98,6 +104,11 @@ func benches(a huma.API) {
 	live(a)
 	traceFiles(a)
 	benchPapers(a)
+}
+
+// Crept is how much end was drawn in.
+type Crept struct {
+	MM float64 `json:"mm"`
 }
 
 // benchPapers are a series on paper and as a table.

@@ -595,6 +595,39 @@ func (s *School) house(k *knot.Knot, x bench.Series, values []bench.Value, lineK
 	return h, err == nil && h.Weight > 0 && !math.IsNaN(h.Weight)
 }
 
+// FrictionTrial is a line laid over a rail of some surface with a weight at each end.
+type FrictionTrial struct {
+	Trials []bench.Over `json:"trials" nullable:"false"`
+	// Surface of the rail, by id; empty: smooth metal.
+	Surface string `json:"surface,omitempty"`
+}
+
+// FrictionFound is what it comes to there, and on smooth metal, to which the catalogue's figures
+// and those of a line in a rig are.
+type FrictionFound struct {
+	bench.Friction
+	Metal evidence.Interval `json:"metal"`
+}
+
+// FrictionOver works out a trial. The error names the field.
+func (s *School) FrictionOver(t FrictionTrial) (FrictionFound, error) {
+	f, err := bench.FrictionOf(t.Trials)
+	if err != nil {
+		return FrictionFound{}, err
+	}
+	out := FrictionFound{f, f.Mu}
+	if t.Surface == "" {
+		return out, nil
+	}
+	x := s.Trade().Surface(t.Surface)
+	if x == nil {
+		return out, problem.New("surface", fmt.Sprintf("%q is not a surface here", t.Surface), "choose one of the list")
+	}
+	k := x.Factor
+	out.Metal = evidence.Interval{Low: f.Mu.Low / k.High, Likely: f.Mu.Likely / k.Likely, High: f.Mu.High / k.Low}
+	return out, nil
+}
+
 // layPulls lays what the school's own pulls say over what it teaches.
 func (s *School) layPulls(ctx context.Context) error {
 	set, err := s.BenchSettings(ctx)

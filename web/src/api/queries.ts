@@ -421,11 +421,11 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/failures", { signal })),
       ...forGood,
     }),
-  friction: (trials: Schemas["BenchOver"][]) =>
+  friction: (body: Schemas["FrictionTrial"]) =>
     queryOptions({
-      queryKey: ["friction", trials],
-      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/bench/friction", { body: { trials }, signal })),
-      enabled: trials.length > 0,
+      queryKey: ["friction", body],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/bench/friction", { body, signal })),
+      enabled: body.trials.length > 0,
       ...worked,
     }),
   unrecorded: () =>

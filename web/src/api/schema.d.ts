@@ -73,6 +73,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/bench/creep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How much end was drawn into a knot between two photographs */
+        post: operations["creep"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/bench/failures": {
         parameters: {
             query?: never;
@@ -2002,10 +2019,14 @@ export interface components {
             prove: string;
             seen: string;
         };
-        BenchFriction: {
-            mu: components["schemas"]["EvidenceInterval"];
-            /** Format: int64 */
-            n: number;
+        BenchGauge: {
+            /** @description where the end leaves the knot */
+            knot: number[] | null;
+            mark: number[] | null;
+            /** @description two places a known distance apart */
+            scale: (number[] | null)[] | null;
+            /** Format: double */
+            scale_mm: number;
         };
         BenchGroup: {
             /** Format: int64 */
@@ -2439,6 +2460,14 @@ export interface components {
             material?: string;
             task: string;
         };
+        CreepRequest: {
+            after: components["schemas"]["BenchGauge"];
+            before: components["schemas"]["BenchGauge"];
+        };
+        Crept: {
+            /** Format: double */
+            mm: number;
+        };
         CurvePoint: {
             /** Format: double */
             X: number;
@@ -2641,13 +2670,16 @@ export interface components {
         "Fit-pullsRequest": {
             pulls: components["schemas"]["BenchPulled"][];
         };
-        "Friction-trialRequest": {
-            trials: components["schemas"]["BenchOver"][];
-        };
         FrictionChoice: {
             counts: string;
             id: string;
             name: string;
+        };
+        FrictionFound: {
+            metal: components["schemas"]["EvidenceInterval"];
+            mu: components["schemas"]["EvidenceInterval"];
+            /** Format: int64 */
+            n: number;
         };
         FrictionReport: {
             /** Format: double */
@@ -2660,6 +2692,10 @@ export interface components {
             mu_critical: number | null;
             /** Format: double */
             turns_to_hold?: number;
+        };
+        FrictionTrial: {
+            surface?: string;
+            trials: components["schemas"]["BenchOver"][];
         };
         Hold: {
             /**
@@ -4456,6 +4492,39 @@ export interface operations {
             };
         };
     };
+    creep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CreepRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Crept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     failures: {
         parameters: {
             query?: never;
@@ -4527,7 +4596,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Friction-trialRequest"];
+                "application/json": components["schemas"]["FrictionTrial"];
             };
         };
         responses: {
@@ -4537,7 +4606,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BenchFriction"];
+                    "application/json": components["schemas"]["FrictionFound"];
                 };
             };
             /** @description Error */

@@ -5,6 +5,7 @@ import { fakeServer, show } from "../test/app";
 import { DetectiveView } from "./detective";
 import { TraceFile } from "./file";
 import { FrictionView } from "./friction";
+import { SlipGauge } from "./gauge";
 import { LedgerView } from "./ledger";
 import { useLive } from "./live";
 import { Plan } from "./plan";
@@ -158,8 +159,13 @@ it("shows how a file is read before it is kept, and lets the unit be put right",
 
 it("works friction out of two weights in kilograms", async () => {
   const calls = fakeServer({
-    "POST /api/v1/bench/friction": () => ({ n: 1, mu: { low: 0.15, likely: 0.2, high: 0.27 } }),
+    "POST /api/v1/bench/friction": () => ({
+      n: 1,
+      mu: { low: 0.15, likely: 0.2, high: 0.27 },
+      metal: { low: 0.1, likely: 0.16, high: 0.25 },
+    }),
     "GET /api/v1/lines": [],
+    "GET /api/v1/catalogue": { surfaces: [{ id: "varnished-wood", name: "varnished wood" }] },
   });
   show(<FrictionView />);
   fireEvent.change(screen.getByLabelText("It slid at, kg"), { target: { value: "3,75" } });
@@ -167,6 +173,35 @@ it("works friction out of two weights in kilograms", async () => {
   await screen.findByText("μ 0.20");
   const sent = calls.filter((c) => c.method === "POST").at(-1)?.body as { trials: { heavy_n: number }[] };
   expect(sent.trials[0]?.heavy_n).toBeCloseTo(36.77, 2);
+});
+
+it("works creep out of two photographs touched in order", async () => {
+  const calls = fakeServer({ "POST /api/v1/bench/creep": () => ({ mm: 6.04 }) });
+  vi.stubGlobal("URL", Object.assign(URL, { createObjectURL: () => "blob:x" }));
+  const found = vi.fn();
+  show(<SlipGauge close={() => {}} found={found} />);
+  for (const name of ["before", "after"]) {
+    fireEvent.change(screen.getByLabelText(`Photograph: ${name} the pull`), {
+      target: { files: [new File(["x"], "x.jpg", { type: "image/jpeg" })] },
+    });
+  }
+  expect((screen.getByText("Work it out") as HTMLButtonElement).disabled).toBe(true);
+  for (const photo of screen.getAllByRole("application")) {
+    photo.getBoundingClientRect = () => ({ left: 0, top: 0, width: 400, height: 300 }) as DOMRect;
+    for (const clientX of [0, 100, 200, 240]) fireEvent.click(photo, { clientX, clientY: 150 });
+  }
+  fireEvent.click(screen.getByText("Work it out"));
+  await waitFor(() => expect(found).toHaveBeenCalledWith(6));
+  const body = calls[0]?.body as { before: Schemas["BenchGauge"] } | undefined;
+  expect(body?.before).toEqual({
+    scale: [
+      [0, 1.5],
+      [1, 1.5],
+    ],
+    scale_mm: 50,
+    knot: [2, 1.5],
+    mark: [2.4, 1.5],
+  });
 });
 
 it("lays what is said beside what one's bench shows", async () => {

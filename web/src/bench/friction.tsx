@@ -2,7 +2,7 @@ import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, conflictOf, type Schemas, unwrap } from "../api/client";
-import { useKept } from "../api/hooks";
+import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
@@ -28,7 +28,9 @@ export function FrictionView() {
       light_n: number(t.light) * newtonsPerKg,
       degrees: number(t.degrees),
     }));
-  const { data, error } = useQuery(q.friction(whole));
+  const surfaces = useCatalogue().data?.surfaces.filter((x) => !x.rope) ?? [];
+  const [surface, setSurface] = useState("");
+  const { data, error } = useQuery(q.friction({ trials: whole, surface }));
   const set = (i: number, part: Partial<Trial>) =>
     setTrials((now) => now.map((t, k) => (k === i ? { ...t, ...part } : t)));
   return (
@@ -42,6 +44,15 @@ export function FrictionView() {
       <Grid templateColumns={{ base: "1fr", md: "260px minmax(0, 1fr)" }} gap="6" mt="4" alignItems="start">
         <Rail heavy={trials[0]?.heavy || "?"} light={trials[0]?.light || "?"} />
         <Box>
+          <Box maxW="360px" mb="3">
+            <Pick
+              label="The rail is of"
+              value={surface}
+              set={setSurface}
+              any="smooth metal"
+              list={surfaces.map((x) => ({ id: x.id, name: x.name }))}
+            />
+          </Box>
           {trials.map((t, i) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: trials in their order
             <Grid key={i} templateColumns={{ base: "1fr 1fr", md: "1fr 1fr 1fr" }} gap="3" mb="3">
@@ -65,7 +76,7 @@ export function FrictionView() {
   );
 }
 
-function Found({ friction }: { friction: Schemas["BenchFriction"] }) {
+function Found({ friction }: { friction: Schemas["FrictionFound"] }) {
   const lines = useQuery(q.lines());
   const [into, setInto] = useState("");
   const keep = useKept((l: Schemas["LockerLine"]) =>
@@ -90,8 +101,9 @@ function Found({ friction }: { friction: Schemas["BenchFriction"] }) {
         </Box>
       </Flex>
       <Box mt="2" color="quiet">
-        On smooth metal, a line of the locker carries it from now on into every rig it is used in: it takes
-        the place of what is remembered of its material.
+        On smooth metal that is {friction.metal.likely.toFixed(2)} ({friction.metal.low.toFixed(2)} to{" "}
+        {friction.metal.high.toFixed(2)}). A line of the locker carries it from now on into every rig it is
+        used in: it takes the place of what is remembered of its material.
       </Box>
       <Grid templateColumns={{ base: "1fr", md: "minmax(0, 1fr) auto" }} gap="3" mt="3" alignItems="end">
         <Pick
@@ -104,7 +116,7 @@ function Found({ friction }: { friction: Schemas["BenchFriction"] }) {
         <Press
           look="main"
           disabled={!line || keep.isPending}
-          onClick={() => line && keep.mutate({ ...line, mu: Number(mu.likely.toFixed(3)) })}
+          onClick={() => line && keep.mutate({ ...line, mu: Number(friction.metal.likely.toFixed(3)) })}
         >
           Use it for this line
         </Press>

@@ -6,6 +6,7 @@ import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
 import { Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
+import { SlipGauge } from "./gauge";
 import { gave, type Outcome, outcomes, type Where, wheres } from "./words";
 
 export type Draft = Pick<
@@ -27,6 +28,7 @@ export function Record(props: {
   const [peak, setPeak] = useState(draft.peak);
   const [creep, setCreep] = useState<[string, string]>(["", ""]);
   const [note, setNote] = useState("");
+  const [gauge, setGauge] = useState<number>();
   const save = useKept((body: Schemas["BenchPull"]) => unwrap(api.POST("/api/v1/pulls", { body })));
   const number = (text: string) => Number(text.trim().replace(",", "."));
   const send = () => {
@@ -105,6 +107,13 @@ export function Record(props: {
         <Typed label="Mark crept at A, mm" value={creep[0]} set={(v) => setCreep([v, creep[1]])} />
         <Typed label="Mark crept at B, mm" value={creep[1]} set={(v) => setCreep([creep[0], v])} />
       </Grid>
+      <Flex mt="1" gap="3" wrap="wrap">
+        {(["A", "B"] as const).map((end, i) => (
+          <Press key={end} small look="bare" onClick={() => setGauge(i)}>
+            {end} out of two photographs
+          </Press>
+        ))}
+      </Flex>
       <Box mt="3">
         <Field.Root>
           <Field.Label>Note</Field.Label>
@@ -126,6 +135,15 @@ export function Record(props: {
         </Box>
       )}
       <Trouble error={save.error} />
+      {gauge !== undefined && (
+        <SlipGauge
+          close={() => setGauge(undefined)}
+          found={(mm) => {
+            setCreep(gauge === 0 ? [String(mm), creep[1]] : [creep[0], String(mm)]);
+            setGauge(undefined);
+          }}
+        />
+      )}
     </Sheet>
   );
 }
