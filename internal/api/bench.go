@@ -113,6 +113,19 @@ type Crept struct {
 
 // benchPapers are a series on paper and as a table.
 func benchPapers(a huma.API) {
+	huma.Register(a, op("bench", "series-results", http.MethodPost, "/series/{id}/results", "Read a table of results into a series; preview it first"),
+		func(ctx context.Context, in *struct {
+			IDPath
+			Preview bool `query:"preview" doc:"keep nothing"`
+			Body    Table
+		}) (*body[*app.TakenResults], error) {
+			table, err := export.ReadTable(in.Body.Data)
+			if err != nil {
+				return nil, fail(ctx, err)
+			}
+			out, err := of(ctx).ReadResults(ctx, in.ID, table, !in.Preview)
+			return answered(ctx, out, err)
+		})
 	huma.Register(a, files(op("bench", "series-labels", http.MethodGet, "/series/{id}/labels.pdf", "Labels for the specimens of a series"), "application/pdf"),
 		func(ctx context.Context, in *struct {
 			IDPath

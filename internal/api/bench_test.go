@@ -100,6 +100,18 @@ func TestPullsChangeTheChoice(t *testing.T) {
 	assert.Equal(t, http.StatusOK, res.StatusCode)
 	assert.Contains(t, table, "highest load (kN)")
 	assert.Len(t, strings.Split(strings.TrimSpace(table), "\n"), 13)
+	// Out as a table, and into another series; a second time nothing is added.
+	other := answer[bench.Series](t, srv, http.StatusCreated, "POST", "/series", strings.Replace(series, `"wet":true,`, "", 1))
+	in := map[string]any{"data": base64.StdEncoding.EncodeToString([]byte(table + "13,,bowline,lace,dial,7,broke,knot A,,,,\n"))}
+	seen := answer[app.TakenResults](t, srv, http.StatusOK, "POST", fmt.Sprintf("/series/%d/results?preview=true", other.ID), in)
+	assert.Equal(t, []int{12, 0}, []int{seen.Added, seen.There})
+	assert.Contains(t, seen.Lines[12].Wrong, `line 14, column 4: "lace"`)
+	answer[app.TakenResults](t, srv, http.StatusOK, "POST", fmt.Sprintf("/series/%d/results", other.ID), in)
+	again := answer[app.TakenResults](t, srv, http.StatusOK, "POST", fmt.Sprintf("/series/%d/results", other.ID), in)
+	assert.Equal(t, []int{0, 12}, []int{again.Added, again.There})
+	copied := answer[app.SeriesPage](t, srv, http.StatusOK, "GET", fmt.Sprintf("/series/%d/page", other.ID), nil)
+	assert.Equal(t, page.Ends[0].Group, copied.Ends[0].Group)
+	answer[any](t, srv, http.StatusNoContent, "DELETE", fmt.Sprintf("/series/%d", other.ID), nil)
 	res, pdf := call(t, srv, "GET", fmt.Sprintf("/api/v1/series/%d/labels.pdf?at=http://10.0.0.2:8080", s.ID), "")
 	assert.Equal(t, http.StatusOK, res.StatusCode)
 	assert.True(t, strings.HasPrefix(pdf, "%PDF-"))

@@ -9,6 +9,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
+	"time"
 
 	"oarweed/core/bench"
 	"oarweed/core/evidence"
@@ -625,6 +627,60 @@ func (s *School) FrictionOver(t FrictionTrial) (FrictionFound, error) {
 	}
 	k := x.Factor
 	out.Metal = evidence.Interval{Low: f.Mu.Low / k.High, Likely: f.Mu.Likely / k.Likely, High: f.Mu.High / k.Low}
+	return out, nil
+}
+
+// TakenResults says what became of a table of results.
+type TakenResults struct {
+	Lines []bench.Line `json:"lines" nullable:"false"`
+	// Added are new, There were kept before; lines that are wrong are left out.
+	Added int `json:"added"`
+	There int `json:"there"`
+}
+
+// ReadResults reads a table of results for a series; take keeps those of its lines that are
+// right. A line that was taken before is found again and kept once.
+func (s *School) ReadResults(ctx context.Context, id int64, table [][]string, take bool) (*TakenResults, error) {
+	x, err := s.Series(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	lines, err := bench.ReadResults(table, func(name string) (string, bool) {
+		for _, k := range s.Trade().Knots {
+			if k.ID == name || strings.EqualFold(k.Name, name) {
+				return k.ID, true
+			}
+		}
+		return "", false
+	})
+	if err != nil {
+		return nil, err
+	}
+	before, err := s.Pulls(ctx, x.Key)
+	if err != nil {
+		return nil, err
+	}
+	out := &TakenResults{Lines: lines}
+	for i, l := range lines {
+		if l.Wrong != "" {
+			continue
+		}
+		sum := sha256.Sum256(fmt.Appendf(nil, "%s|%d|%v", x.Key, l.N, l))
+		key := "table-" + hex.EncodeToString(sum[:12])
+		if slices.ContainsFunc(before, func(p bench.Pull) bool { return p.Key == key }) {
+			out.There++
+			continue
+		}
+		out.Added++
+		if !take {
+			continue
+		}
+		p := bench.Pull{Key: key, Series: x.Key, At: s.now().Add(time.Duration(i-len(lines)) * time.Millisecond), A: bench.Tied{Knot: l.A}, B: bench.Tied{Knot: l.B},
+			Source: bench.FromFile, PeakKN: l.LoadKN, Outcome: l.Outcome, Where: l.Where, Note: l.Note}
+		if _, err := s.SavePull(ctx, p); err != nil {
+			return nil, problem.At(fmt.Sprintf("line %d", l.N), err)
+		}
+	}
 	return out, nil
 }
 

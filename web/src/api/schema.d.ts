@@ -1812,6 +1812,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/series/{id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a table of results into a series; preview it first */
+        post: operations["series-results"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/session": {
         parameters: {
             query?: never;
@@ -2072,6 +2089,19 @@ export interface components {
             value: components["schemas"]["EvidenceInterval"];
             /** Format: double */
             weight: number;
+        };
+        BenchLine: {
+            /** @description knot id */
+            a: string;
+            b: string;
+            /** Format: int64 */
+            line: number;
+            /** Format: double */
+            load_kn: number;
+            note?: string;
+            outcome?: string;
+            where?: string;
+            wrong?: string;
         };
         BenchMark: {
             /** Format: double */
@@ -4134,6 +4164,13 @@ export interface components {
             added: number;
             /** Format: int64 */
             changed: number;
+        };
+        TakenResults: {
+            /** Format: int64 */
+            added: number;
+            lines: components["schemas"]["BenchLine"][];
+            /** Format: int64 */
+            there: number;
         };
         Told: {
             checks: string[];
@@ -8932,6 +8969,44 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "series-results": {
+        parameters: {
+            query?: {
+                /** @description keep nothing */
+                preview?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Table"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenResults"];
                 };
             };
             /** @description Error */

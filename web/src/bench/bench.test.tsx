@@ -11,6 +11,7 @@ import { useLive } from "./live";
 import { Plan } from "./plan";
 import { Record } from "./record";
 import { Strengths } from "./strengths";
+import { Results } from "./table";
 
 // There is no canvas to draw on here.
 vi.mock("./plot", () => ({ Plot: (p: { label: string }) => <div role="img" aria-label={p.label} /> }));
@@ -173,6 +174,29 @@ it("works friction out of two weights in kilograms", async () => {
   await screen.findByText("μ 0.20");
   const sent = calls.filter((c) => c.method === "POST").at(-1)?.body as { trials: { heavy_n: number }[] };
   expect(sent.trials[0]?.heavy_n).toBeCloseTo(36.77, 2);
+});
+
+it("looks at a table line by line before it is taken", async () => {
+  const calls = fakeServer({
+    "POST /api/v1/series/3/results": () => ({
+      lines: [
+        { line: 2, a: "bowline", b: "uni", load_kn: 6.9, outcome: "broke", where: "a" },
+        { line: 3, a: "", b: "uni", load_kn: 0, wrong: 'line 3, column 1: "lace" is not a knot here' },
+      ],
+      added: 1,
+      there: 0,
+    }),
+  });
+  const close = vi.fn();
+  show(<Results series={3} close={close} />);
+  fireEvent.change(screen.getByLabelText("Table of results"), {
+    target: { files: [new File(["x"], "x.csv")] },
+  });
+  await screen.findByText(/"lace" is not a knot here/);
+  expect(calls[0]?.query.get("preview")).toBe("true");
+  fireEvent.click(screen.getByText("Take 1"));
+  await waitFor(() => expect(close).toHaveBeenCalled());
+  expect(calls[1]?.query.get("preview")).toBe("false");
 });
 
 it("works creep out of two photographs touched in order", async () => {

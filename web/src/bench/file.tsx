@@ -8,6 +8,7 @@ import { Trouble } from "../ui/notes";
 import { Select } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
 import { Plot } from "./plot";
+import { coded } from "./save";
 
 type Read = Schemas["ReadTrace"];
 type Columns = Schemas["BenchColumns"];
@@ -34,13 +35,9 @@ export function TraceFile(props: { close: () => void; taken: (key: string, read:
   });
   const choose = async (file: File | undefined) => {
     if (!file) return;
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    let text = "";
-    for (let i = 0; i < bytes.length; i += 32_768)
-      text += String.fromCharCode(...bytes.subarray(i, i + 32_768));
-    const coded = btoa(text);
-    setData(coded);
-    preview.mutate({ data: coded });
+    const text = await coded(file);
+    setData(text);
+    preview.mutate({ data: text });
   };
   const read = preview.data;
   const change = (part: Partial<Columns>) =>

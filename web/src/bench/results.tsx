@@ -6,12 +6,14 @@ import { Curves } from "./curves";
 import { Pulls } from "./pulls";
 import { saveSVG } from "./save";
 import { Strengths } from "./strengths";
+import { Results as Taken } from "./table";
 
 type Page = Schemas["SeriesPage"];
 
 /** What all pulls say: words first, figures behind "why". */
 export function Results({ page }: { page: Page }) {
   const [why, setWhy] = useState(false);
+  const [table, setTable] = useState(false);
   const picture = () => {
     const svg = document.querySelector<SVGSVGElement>("svg[data-strengths]");
     if (svg) saveSVG(svg, page.series.name);
@@ -58,6 +60,9 @@ export function Results({ page }: { page: Page }) {
                 </Press>
               </>
             )}
+            <Press small onClick={() => setTable(true)}>
+              From a table
+            </Press>
             <Press small asChild>
               <a
                 href={`/api/v1/series/${page.series.id}/labels.pdf?at=${encodeURIComponent(location.origin)}`}
@@ -71,6 +76,7 @@ export function Results({ page }: { page: Page }) {
         </Box>
         <Strengths ends={page.ends} yardstick={page.series.yardstick_kn} />
       </Grid>
+      {table && <Taken series={page.series.id} close={() => setTable(false)} />}
       {why && <Figures page={page} />}
       <Pulls page={page} />
     </Box>

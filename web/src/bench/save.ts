@@ -28,3 +28,12 @@ function download(href: string, name: string): void {
   a.download = name;
   a.click();
 }
+
+/** A file as base64, in pieces that a call can take. */
+export async function coded(file: File): Promise<string> {
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  let text = "";
+  for (let i = 0; i < bytes.length; i += 32_768)
+    text += String.fromCharCode(...bytes.subarray(i, i + 32_768));
+  return btoa(text);
+}
