@@ -20,6 +20,7 @@ import (
 	"oarweed/internal/api"
 	"oarweed/internal/app"
 	"oarweed/internal/demo"
+	"oarweed/internal/device"
 	"oarweed/internal/site"
 	"oarweed/internal/store"
 	"oarweed/web"
@@ -85,6 +86,10 @@ func (c serveCommand) serve(e *env, withDemo bool) error {
 	if err != nil {
 		return err
 	}
+	if err := school.UseCell(e, device.NewHub(st.AppendReadings)); err != nil {
+		return err
+	}
+	defer school.Close()
 	if withDemo {
 		if _, err := demo.Fill(e, school, time.Now()); err != nil {
 			return err

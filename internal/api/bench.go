@@ -12,7 +12,6 @@ import (
 	"oarweed/core/bench"
 	"oarweed/core/say"
 	"oarweed/internal/app"
-	"oarweed/internal/device"
 	"oarweed/internal/export"
 )
 
@@ -170,14 +169,14 @@ func live(a huma.API) {
 	o := op("bench", "bench-live", http.MethodGet, "/bench/live", "What the load cell says, as it says it")
 	o.Description = "Lines of JSON, twenty a second: the state, and the readings since the line before."
 	o.Responses = map[string]*huma.Response{"200": {Description: "State and readings",
-		Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: a.OpenAPI().Components.Schemas.Schema(typeOf(device.Live{}), true, "")}}}}
+		Content: map[string]*huma.MediaType{"application/x-ndjson": {Schema: a.OpenAPI().Components.Schemas.Schema(typeOf(bench.Live{}), true, "")}}}}
 	huma.Register(a, o, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		hub := of(ctx).Bench()
 		return &huma.StreamResponse{Body: func(h huma.Context) {
 			h.SetHeader("Content-Type", "application/x-ndjson")
 			w := h.BodyWriter()
 			out := json.NewEncoder(w)
-			_ = hub.Watch(h.Context(), func(l device.Live) error {
+			_ = hub.Watch(h.Context(), func(l bench.Live) error {
 				if rw, ok := w.(http.ResponseWriter); ok {
 					_ = http.NewResponseController(rw).SetWriteDeadline(time.Now().Add(streamPause))
 				}
@@ -190,12 +189,12 @@ func live(a huma.API) {
 		}}, nil
 	})
 	huma.Register(a, op("bench", "bench-zero", http.MethodPost, "/bench/zero", "Take what the cell says now as zero"),
-		func(ctx context.Context, _ *struct{}) (*body[device.State], error) {
+		func(ctx context.Context, _ *struct{}) (*body[bench.CellState], error) {
 			err := of(ctx).Bench().Zero()
 			return answered(ctx, of(ctx).Bench().State(), err)
 		})
 	huma.Register(a, op("bench", "start-pull", http.MethodPost, "/bench/pulls/{key}", "Begin a pull; its readings are kept as they come"),
-		func(ctx context.Context, in *KeyPath) (*body[device.State], error) {
+		func(ctx context.Context, in *KeyPath) (*body[bench.CellState], error) {
 			out, err := of(ctx).StartPull(in.Key)
 			return answered(ctx, out, err)
 		})

@@ -181,6 +181,7 @@ func TestAPullOnTheCell(t *testing.T) {
 	go func() { _ = cell.Serve(ctx, l) }()
 
 	h, _, school := handlerWith(t, nil)
+	require.NoError(t, school.UseCell(t.Context(), device.NewHub(school.Records().AppendReadings)))
 	t.Cleanup(school.Close)
 	srv := httptest.NewServer(h)
 	t.Cleanup(srv.Close)
@@ -188,21 +189,21 @@ func TestAPullOnTheCell(t *testing.T) {
 	res, text := call(t, srv, "PUT", "/api/v1/bench/settings", `{"cell":"nowhere"}`, "If-Match", `"0"`)
 	assert.Equal(t, "cell", problemOf(t, res, text).Fields[0].Path)
 	answer[app.BenchSettings](t, srv, http.StatusOK, "PUT", "/bench/settings", fmt.Sprintf(`{"cell":%q}`, l.Addr()), "If-Match", `"0"`)
-	var state device.State
+	var state bench.CellState
 	for range 200 {
 		if res, _ := call(t, srv, "POST", "/api/v1/bench/zero", ""); res.StatusCode == http.StatusOK {
 			break
 		}
 		time.Sleep(20 * time.Millisecond)
 	}
-	state = answer[device.State](t, srv, http.StatusOK, "POST", "/bench/pulls/first", "")
+	state = answer[bench.CellState](t, srv, http.StatusOK, "POST", "/bench/pulls/first", "")
 	assert.Equal(t, "first", state.Pull)
 	live, err := srv.Client().Get(srv.URL + "/api/v1/bench/live")
 	require.NoError(t, err)
 	defer live.Body.Close()
 	dec, most := json.NewDecoder(live.Body), 0.0
 	for {
-		var frame device.Live
+		var frame bench.Live
 		require.NoError(t, dec.Decode(&frame))
 		last := 0.0
 		for _, x := range frame.KN {

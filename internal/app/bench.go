@@ -22,7 +22,6 @@ import (
 	"oarweed/core/say"
 	"oarweed/core/trade"
 	"oarweed/core/unit"
-	"oarweed/internal/device"
 )
 
 // Kinds of documents of the bench. PullKind is known to the store, which finds readings that
@@ -55,30 +54,53 @@ type BenchSettings struct {
 // leastFailures are asked for before own pulls count in the choice.
 const leastFailures = 3
 
-// Bench is the hub that reads the load cell.
-func (s *School) Bench() *device.Hub { return s.hub }
+// LoadCell is read, and pulls on it are written down as they are made.
+type LoadCell interface {
+	State() bench.CellState
+	// Dial connects to an address instead of the one before; an empty one disconnects.
+	Dial(addr string) error
+	Zero() error
+	Start(pull string) error
+	// Stop ends the pull; the error is that of writing it down.
+	Stop(context.Context) (bench.Trace, error)
+	// Watch shows what is read until the context ends.
+	Watch(ctx context.Context, show func(bench.Live) error) error
+	Close()
+}
 
-// openBench dials the cell that is set, and lays own pulls over what is taught.
-func (s *School) openBench(ctx context.Context) error {
-	s.hub = device.NewHub(s.records.AppendReadings)
+// noCell stands where none can be connected.
+type noCell struct{}
+
+var errNoCell = problem.New("cell", "none can be connected here", "enter what a dial showed, or a file")
+
+func (noCell) State() bench.CellState                              { return bench.CellState{} }
+func (noCell) Zero() error                                         { return errNoCell }
+func (noCell) Start(string) error                                  { return errNoCell }
+func (noCell) Stop(context.Context) (bench.Trace, error)           { return bench.Trace{}, errNoCell }
+func (noCell) Watch(context.Context, func(bench.Live) error) error { return nil }
+func (noCell) Close()                                              {}
+func (noCell) Dial(addr string) error {
+	if addr == "" {
+		return nil
+	}
+	return errNoCell
+}
+
+// Bench is the load cell.
+func (s *School) Bench() LoadCell { return s.cell }
+
+// UseCell gives the school what reads a load cell, and dials the one that is set.
+func (s *School) UseCell(ctx context.Context, c LoadCell) error {
+	s.cell = c
 	set, err := s.BenchSettings(ctx)
-	if err != nil {
+	if err != nil || set.Cell == "" {
 		return err
 	}
-	if set.Cell != "" {
-		if err := s.hub.Dial(set.Cell); err != nil {
-			return err
-		}
-	}
-	return s.layPulls(ctx)
+	return c.Dial(set.Cell)
 }
 
 // Close lets go of instruments; the records stay open.
-func (s *School) Close() {
-	if s.hub != nil {
-		s.hub.Close()
-	}
-}
+func (s *School) Close() { s.cell.Close() }
 
 // BenchSettings reads them; without any, no cell is dialled and own pulls count.
 func (s *School) BenchSettings(ctx context.Context) (BenchSettings, error) {
@@ -95,8 +117,8 @@ func (s *School) SetBench(ctx context.Context, b BenchSettings) (BenchSettings, 
 	if err != nil {
 		return b, err
 	}
-	if b.Cell != was.Cell || s.hub.State().Cell != b.Cell {
-		if err := s.hub.Dial(b.Cell); err != nil {
+	if b.Cell != was.Cell || s.cell.State().Cell != b.Cell {
+		if err := s.cell.Dial(b.Cell); err != nil {
 			return b, err
 		}
 	}
@@ -201,18 +223,18 @@ type Stopped struct {
 }
 
 // StartPull begins a pull on the cell; its readings are kept under the key as they come.
-func (s *School) StartPull(key string) (device.State, error) {
+func (s *School) StartPull(key string) (bench.CellState, error) {
 	if key == "" || len(key) > 64 {
-		return device.State{}, problem.New("key", "is missing or too long", "give a key of your own")
+		return bench.CellState{}, problem.New("key", "is missing or too long", "give a key of your own")
 	}
-	err := s.hub.Start(key)
-	return s.hub.State(), err
+	err := s.cell.Start(key)
+	return s.cell.State(), err
 }
 
 // StopPull ends the pull on the cell and says what its trace shows.
 func (s *School) StopPull(ctx context.Context) (*Stopped, error) {
-	key := s.hub.State().Pull
-	t, err := s.hub.Stop(ctx)
+	key := s.cell.State().Pull
+	t, err := s.cell.Stop(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -246,7 +268,7 @@ func (s *School) Unrecorded(ctx context.Context) ([]*Stopped, error) {
 	}
 	out := []*Stopped{}
 	for _, key := range keys {
-		if key == s.hub.State().Pull {
+		if key == s.cell.State().Pull {
 			continue
 		}
 		t, err := s.records.Readings(ctx, key)

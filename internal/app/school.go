@@ -32,7 +32,6 @@ import (
 	"oarweed/core/trade"
 	"oarweed/core/unit"
 	"oarweed/core/whatif"
-	"oarweed/internal/device"
 )
 
 // School is a place that teaches: what it knows, taught its way, and what it keeps.
@@ -41,7 +40,7 @@ type School struct {
 	taught  atomic.Pointer[trade.Catalogue]
 	plain   atomic.Pointer[trade.Catalogue] // what is taught, without own pulls
 	own     []trade.Pulled                  // what own pulls lay over it; guarded by hand
-	hub     *device.Hub
+	cell    LoadCell
 	records Records
 	gate    *Gate
 	hand    sync.Mutex // held while doctrines change
@@ -51,7 +50,7 @@ type School struct {
 // may be nil where nothing is kept. A chosen doctrine that no longer exists is left out:
 // the usual one is taught until another is chosen.
 func NewSchool(ctx context.Context, usual *trade.Catalogue, records Records, gate *Gate) (*School, error) {
-	s := &School{usual: usual, records: records, gate: gate}
+	s := &School{usual: usual, records: records, gate: gate, cell: noCell{}}
 	s.taught.Store(usual)
 	s.plain.Store(usual)
 	if records == nil {
@@ -81,7 +80,7 @@ func NewSchool(ctx context.Context, usual *trade.Catalogue, records Records, gat
 	}
 	s.taught.Store(taught)
 	s.plain.Store(taught)
-	return s, s.openBench(ctx)
+	return s, s.layPulls(ctx)
 }
 
 // Trade is what the trade knows, taught this school's way.

@@ -30,43 +30,10 @@ const (
 	mostLive  = 4096 // readings shown at once
 )
 
-// Lost is why a cell is not connected.
-type Lost string
-
-const (
-	Unreachable Lost = "unreachable" // nobody answers at the address
-	Broken      Lost = "broken"      // the connection broke off
-	Silent      Lost = "silent"      // nothing came that can be read
-)
-
 var (
 	errSilent = errors.New("no reading came")
 	errBroken = errors.New("the connection broke off")
 )
-
-// State is what the bench is doing.
-type State struct {
-	// Cell is the address dialled; empty: none.
-	Cell string `json:"cell"`
-	// Connected, or why not.
-	Connected bool `json:"connected"`
-	Lost      Lost `json:"lost,omitempty" enum:"unreachable,broken,silent" doc:"why it is not connected"`
-	// Pull is the key of the pull that is being made; empty: none. Gap: readings are missing
-	// in it, since the connection was lost for a while.
-	Pull string `json:"pull,omitempty"`
-	Gap  bool   `json:"gap,omitempty"`
-	// ZeroKN was read before anything was drawn, and is subtracted from what is shown.
-	ZeroKN   float64 `json:"zero_kn"`
-	Readings int     `json:"readings" doc:"of the pull so far"`
-}
-
-// Live is what is shown at once: the state and the readings since the last, time since the
-// pull began (else since the cell was switched on), zero subtracted.
-type Live struct {
-	State
-	S  []float64 `json:"t_s" nullable:"false"`
-	KN []float64 `json:"load_kn" nullable:"false"`
-}
 
 // Hub dials a cell, keeps the last minute of what it says, and writes pulls down.
 type Hub struct {
@@ -75,26 +42,26 @@ type Hub struct {
 	mu     sync.Mutex
 	cancel context.CancelFunc
 	conn   net.Conn
-	state  State
+	state  bench.CellState
 	last   bench.Trace // the last minute, or the pull so far
 	shift  float64     // added to the cell's clock, which may begin anew
 	kept   int         // readings of the pull that are written down
 	chunk  int
-	shown  map[chan Live]int // readings each watcher has had
-	failed error             // why readings could not be written down
+	shown  map[chan bench.Live]int // readings each watcher has had
+	failed error                   // why readings could not be written down
 }
 
 // NewHub makes one that is not connected.
-func NewHub(keep Keep) *Hub { return &Hub{keep: keep, shown: map[chan Live]int{}} }
+func NewHub(keep Keep) *Hub { return &Hub{keep: keep, shown: map[chan bench.Live]int{}} }
 
 // State is what it is doing.
-func (h *Hub) State() State {
+func (h *Hub) State() bench.CellState {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	return h.now()
 }
 
-func (h *Hub) now() State {
+func (h *Hub) now() bench.CellState {
 	s := h.state
 	if s.Pull != "" {
 		s.Readings = len(h.last.S)
@@ -118,7 +85,7 @@ func (h *Hub) Dial(addr string) error {
 		h.cancel()
 	}
 	h.cancel, h.conn = nil, nil
-	h.state, h.last = State{Cell: addr}, bench.Trace{}
+	h.state, h.last = bench.CellState{Cell: addr}, bench.Trace{}
 	for watcher := range h.shown {
 		h.shown[watcher] = 0
 	}
@@ -142,12 +109,12 @@ func (h *Hub) run(ctx context.Context, addr string) {
 		err := h.read(ctx, addr)
 		h.mu.Lock()
 		if ctx.Err() == nil {
-			h.conn, h.state.Connected, h.state.Lost = nil, false, Unreachable
+			h.conn, h.state.Connected, h.state.Lost = nil, false, bench.Unreachable
 			switch {
 			case errors.Is(err, errSilent):
-				h.state.Lost = Silent
+				h.state.Lost = bench.Silent
 			case errors.Is(err, errBroken):
-				h.state.Lost = Broken
+				h.state.Lost = bench.Broken
 			}
 			if h.state.Pull != "" {
 				h.state.Gap = true
@@ -338,8 +305,8 @@ func (h *Hub) Stop(ctx context.Context) (bench.Trace, error) {
 }
 
 // Watch shows what is read until the context ends.
-func (h *Hub) Watch(ctx context.Context, show func(Live) error) error {
-	me := make(chan Live)
+func (h *Hub) Watch(ctx context.Context, show func(bench.Live) error) error {
+	me := make(chan bench.Live)
 	h.mu.Lock()
 	h.shown[me] = max(0, len(h.last.S)-mostLive)
 	h.mu.Unlock()
@@ -362,12 +329,12 @@ func (h *Hub) Watch(ctx context.Context, show func(Live) error) error {
 	}
 }
 
-func (h *Hub) since(me chan Live) Live {
+func (h *Hub) since(me chan bench.Live) bench.Live {
 	h.mu.Lock()
 	defer h.mu.Unlock()
 	from := h.shown[me]
 	to := min(len(h.last.S), from+mostLive)
-	l := Live{State: h.now(), S: make([]float64, to-from), KN: make([]float64, to-from)}
+	l := bench.Live{CellState: h.now(), S: make([]float64, to-from), KN: make([]float64, to-from)}
 	zero := 0.0
 	if h.state.Pull != "" && len(h.last.S) > 0 {
 		zero = h.last.S[0]

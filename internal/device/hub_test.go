@@ -77,7 +77,7 @@ func TestAPullIsReadMarkedAndWrittenDown(t *testing.T) {
 	ctx, cancel := context.WithCancel(context.Background())
 	seen, most := 0, 0.0
 	fell := false
-	require.NoError(t, h.Watch(ctx, func(l device.Live) error {
+	require.NoError(t, h.Watch(ctx, func(l bench.Live) error {
 		seen += len(l.S)
 		for _, x := range l.KN {
 			most = max(most, x)
@@ -134,7 +134,7 @@ func TestOutsideAPullOnlyTheLastMinuteIsKept(t *testing.T) {
 	readings, days := 0, 0.0
 	ctx, cancel := context.WithTimeout(context.Background(), 2*time.Second)
 	defer cancel()
-	require.NoError(t, h.Watch(ctx, func(l device.Live) error {
+	require.NoError(t, h.Watch(ctx, func(l bench.Live) error {
 		readings += len(l.S)
 		if len(l.S) > 0 {
 			days = l.S[len(l.S)-1]

@@ -1999,6 +1999,24 @@ export interface components {
             /** @description cursor of the next page; left out after the last */
             next?: string;
         };
+        BenchCellState: {
+            cell: string;
+            connected: boolean;
+            gap?: boolean;
+            /**
+             * @description why it is not connected
+             * @enum {string}
+             */
+            lost?: "unreachable" | "broken" | "silent";
+            pull?: string;
+            /**
+             * Format: int64
+             * @description of the pull so far
+             */
+            readings: number;
+            /** Format: double */
+            zero_kn: number;
+        };
         BenchClaimEnd: {
             knot: string;
             lubricated?: boolean;
@@ -2102,6 +2120,26 @@ export interface components {
             outcome?: string;
             where?: string;
             wrong?: string;
+        };
+        BenchLive: {
+            cell: string;
+            connected: boolean;
+            gap?: boolean;
+            load_kn: number[];
+            /**
+             * @description why it is not connected
+             * @enum {string}
+             */
+            lost?: "unreachable" | "broken" | "silent";
+            pull?: string;
+            /**
+             * Format: int64
+             * @description of the pull so far
+             */
+            readings: number;
+            t_s: number[];
+            /** Format: double */
+            zero_kn: number;
         };
         BenchMark: {
             /** Format: double */
@@ -2524,44 +2562,6 @@ export interface components {
             right: number;
             /** Format: int64 */
             slow: number;
-        };
-        DeviceLive: {
-            cell: string;
-            connected: boolean;
-            gap?: boolean;
-            load_kn: number[];
-            /**
-             * @description why it is not connected
-             * @enum {string}
-             */
-            lost?: "unreachable" | "broken" | "silent";
-            pull?: string;
-            /**
-             * Format: int64
-             * @description of the pull so far
-             */
-            readings: number;
-            t_s: number[];
-            /** Format: double */
-            zero_kn: number;
-        };
-        DeviceState: {
-            cell: string;
-            connected: boolean;
-            gap?: boolean;
-            /**
-             * @description why it is not connected
-             * @enum {string}
-             */
-            lost?: "unreachable" | "broken" | "silent";
-            pull?: string;
-            /**
-             * Format: int64
-             * @description of the pull so far
-             */
-            readings: number;
-            /** Format: double */
-            zero_kn: number;
         };
         Doctrines: {
             /** @description question id → doctrine id; left out: the usual one */
@@ -4701,7 +4701,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/x-ndjson": components["schemas"]["DeviceLive"];
+                    "application/x-ndjson": components["schemas"]["BenchLive"];
                 };
             };
             /** @description Error */
@@ -4794,7 +4794,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeviceState"];
+                    "application/json": components["schemas"]["BenchCellState"];
                 };
             };
             /** @description Error */
@@ -5018,7 +5018,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeviceState"];
+                    "application/json": components["schemas"]["BenchCellState"];
                 };
             };
             /** @description Error */

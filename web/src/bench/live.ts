@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 
-export type State = Omit<Schemas["DeviceLive"], "t_s" | "load_kn" | "readings">;
-type Live = Schemas["DeviceLive"];
+export type State = Omit<Schemas["BenchLive"], "t_s" | "load_kn" | "readings">;
+type Live = Schemas["BenchLive"];
 
 /** Readings since a pull began, or the last minute of the cell. */
 export type Readings = { s: number[]; kN: number[] };
