@@ -369,14 +369,39 @@ func (s Series) Next(pulls []Pull) int {
 	return -1
 }
 
-// Trial is a test of friction: a line laid over a rail with a weight at each end.
-type Trial struct {
-	ID       int64     `json:"id" readOnly:"true"`
-	Revision int64     `json:"revision" readOnly:"true"`
-	Name     string    `json:"name"`
-	Line     rig.Line  `json:"line"`
-	Surface  string    `json:"surface"`
-	Wet      bool      `json:"wet,omitempty"`
-	At       time.Time `json:"at"`
-	Trials   []Over    `json:"trials" nullable:"false"`
+// Proof is a proof pull of a knot that is going to be used: drawn nearly to breaking, or a join
+// under tension.
+type Proof struct {
+	ID       int64       `json:"id" readOnly:"true"`
+	Revision int64       `json:"revision" readOnly:"true"`
+	Knot     string      `json:"knot"`
+	At       time.Time   `json:"at" required:"false"`
+	LoadKN   float64     `json:"load_kn,omitempty" doc:"how far it was drawn; left out where it was not read"`
+	Result   ProofResult `json:"result" enum:"passed,crept,broke"`
+	Note     string      `json:"note,omitempty" maxLength:"500"`
+}
+
+// ProofResult is what a proof pull showed.
+type ProofResult string
+
+const (
+	Passed     ProofResult = "passed"
+	ProofCrept ProofResult = "crept"
+	ProofBroke ProofResult = "broke"
+)
+
+// Check reports what cannot be, by field.
+func (p Proof) Check(known func(knot string) bool, now time.Time) error {
+	var l problem.List
+	if !known(p.Knot) {
+		l.Add("knot", fmt.Sprintf("%q is not a knot here", p.Knot), "choose one of the catalogue")
+	}
+	if p.At.After(now.Add(time.Minute)) {
+		l.Add("at", "is in the future", "correct the time")
+	}
+	within(&l, "load_kn", p.LoadKN, 0, 1e4, "kilonewtons")
+	if !slices.Contains([]ProofResult{Passed, ProofCrept, ProofBroke}, p.Result) {
+		l.Add("result", fmt.Sprintf("%q is none", p.Result), "use passed, crept or broke")
+	}
+	return l.Err()
 }

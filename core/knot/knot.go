@@ -353,6 +353,8 @@ type Wraps struct {
 
 // WrapRule gives the wraps for lines up to a strength in pounds.
 type WrapRule struct {
+	// FromLb is the least strength it is of, for a rule of one's own; 0: any.
+	FromLb float64 `json:"from_lb,omitempty" yaml:"-"`
 	UpToLb float64 `json:"up_to_lb,omitempty" yaml:"up_to_lb"`
 	// Water it is of: salt (flats too) or fresh; empty: any.
 	Water string `json:"water,omitempty"`
@@ -366,7 +368,7 @@ const rounding = 1.02
 // For gives the number of wraps for a line of so many pounds, in salt or fresh water.
 func (w Wraps) For(lb float64, water string) int {
 	for _, r := range w.Rules {
-		if (r.UpToLb == 0 || lb <= r.UpToLb*rounding) && (r.Water == "" || r.Water == water) {
+		if lb*rounding >= r.FromLb && (r.UpToLb == 0 || lb <= r.UpToLb*rounding) && (r.Water == "" || r.Water == water) {
 			return r.N
 		}
 	}

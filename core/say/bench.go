@@ -167,6 +167,11 @@ func HouseMoved(name string, share, was float64, place, wasPlace int) string {
 	return out + "; its place stays."
 }
 
+// OwnWraps says that own pulls set the count.
+func OwnWraps(name string, n int) string {
+	return fmt.Sprintf("Your pulls: %s gets %s in this line.", Lower(name), Plural(n, "wrap"))
+}
+
 // Ordinal is a place in an order.
 func Ordinal(n int) string {
 	if n >= 1 && n <= 6 {

@@ -39,6 +39,10 @@ func benches(a huma.API) {
 		(*app.School).AllPulls, (*app.School).Pull, (*app.School).SavePull, (*app.School).DeletePull,
 		func(p *bench.Pull, id, revision int64) { p.ID, p.Revision = id, revision },
 		func(p bench.Pull) (int64, int64) { return p.ID, p.Revision }}.register(a, "bench")
+	records[bench.Proof]{"a proof pull", "Proof pulls, the last changed first", "proofs",
+		(*app.School).Proofs, (*app.School).Proof, (*app.School).SaveProof, (*app.School).DeleteProof,
+		func(p *bench.Proof, id, revision int64) { p.ID, p.Revision = id, revision },
+		func(p bench.Proof) (int64, int64) { return p.ID, p.Revision }}.register(a, "bench")
 	huma.Register(a, op("bench", "series-page", http.MethodGet, "/series/{id}/page", "A series with all that its pulls say"),
 		func(ctx context.Context, in *IDPath) (*body[*app.SeriesPage], error) {
 			out, err := of(ctx).SeriesPage(ctx, in.ID)

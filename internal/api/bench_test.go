@@ -123,6 +123,43 @@ func TestPullsChangeTheChoice(t *testing.T) {
 	assert.Equal(t, before.Ranked[0].Strength.Efficiency, off.Ranked[0].Strength.Efficiency)
 }
 
+// A count of wraps that own pulls say counts in lines of about that strength, and is said.
+func TestOwnCountsOfWraps(t *testing.T) {
+	srv := start(t)
+	wraps := func(lb float64) (int, []string) {
+		a := answer[app.Answer](t, srv, http.StatusOK, "POST", "/choices", fmt.Sprintf(`{"chain":[{"fitting":{"kind":"hook-eye","size_mm":2.5}},{"joint":{"task":"lure"}},{"line":{"material":"mono","label_kn":%g}}],"peak_kn":0.01}`, lb*0.00444822))
+		for _, c := range a.Ranked {
+			if c.Knot == "improved-clinch" {
+				return c.Wraps, a.House
+			}
+		}
+		return 0, a.House
+	}
+	usual, _ := wraps(10)
+	require.Positive(t, usual)
+	answer[app.BenchSettings](t, srv, http.StatusOK, "PUT", "/bench/settings", fmt.Sprintf(`{"cell":"","wraps":[{"knot":"improved-clinch","lb":10,"n":%d}]}`, usual+2), "If-Match", `"0"`)
+	n, house := wraps(10)
+	assert.Equal(t, usual+2, n)
+	assert.Contains(t, fmt.Sprint(house), "Your pulls: improved clinch gets")
+	far, house := wraps(30)
+	assert.NotEqual(t, usual+2, far)
+	assert.Empty(t, house)
+	res, text := call(t, srv, "PUT", "/api/v1/bench/settings", `{"cell":"","wraps":[{"knot":"bowline","lb":10,"n":3}]}`, "If-Match", `"1"`)
+	assert.Equal(t, "wraps[0].knot", problemOf(t, res, text).Fields[0].Path)
+}
+
+func TestProofPulls(t *testing.T) {
+	srv := start(t)
+	p := answer[bench.Proof](t, srv, http.StatusCreated, "POST", "/proofs", `{"knot":"blood-join","result":"passed","load_kn":0.03}`)
+	assert.False(t, p.At.IsZero())
+	require.Len(t, answer[[]bench.Proof](t, srv, http.StatusOK, "GET", "/proofs", nil), 1)
+	res, text := call(t, srv, "POST", "/api/v1/proofs", `{"knot":"lace","result":"passed","load_kn":-1}`)
+	q := problemOf(t, res, text)
+	assert.Len(t, q.Fields, 2)
+	res, _ = call(t, srv, "DELETE", fmt.Sprintf("/api/v1/proofs/%d", p.ID), "")
+	assert.Equal(t, http.StatusNoContent, res.StatusCode)
+}
+
 // Seen to slip out time and again, a knot counts as slipping in that line; seen to hold it counts as
 // no surer than it did.
 func TestSeenToSlip(t *testing.T) {

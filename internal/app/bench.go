@@ -30,6 +30,7 @@ const (
 	seriesKind = "series"
 	PullKind   = "pull"
 	benchKind  = "bench"
+	proofKind  = "proof"
 )
 
 var (
@@ -37,6 +38,8 @@ var (
 		func(s bench.Series) (int64, int64) { return s.ID, s.Revision }}
 	pullKept = kindOf[bench.Pull]{PullKind, func(p *bench.Pull, d Document) { p.ID, p.Revision = d.ID, d.Revision },
 		func(p bench.Pull) (int64, int64) { return p.ID, p.Revision }}
+	proofKept = kindOf[bench.Proof]{proofKind, func(p *bench.Proof, d Document) { p.ID, p.Revision = d.ID, d.Revision },
+		func(p bench.Proof) (int64, int64) { return p.ID, p.Revision }}
 	benchKept = kindOf[BenchSettings]{benchKind, func(b *BenchSettings, d Document) { b.ID, b.Revision = d.ID, d.Revision },
 		func(b BenchSettings) (int64, int64) { return b.ID, b.Revision }}
 )
@@ -49,6 +52,8 @@ type BenchSettings struct {
 	Cell string `json:"cell" maxLength:"200"`
 	// Out: own pulls are left out of the choice.
 	Out bool `json:"out,omitempty" doc:"own pulls are left out of the choice"`
+	// Wraps are counts that own pulls say, in the place of the catalogue's.
+	Wraps []trade.OwnWraps `json:"wraps,omitempty" maxItems:"100"`
 }
 
 // leastFailures are asked for before own pulls count in the choice.
@@ -115,6 +120,13 @@ func (s *School) BenchSettings(ctx context.Context) (BenchSettings, error) {
 func (s *School) SetBench(ctx context.Context, b BenchSettings) (BenchSettings, error) {
 	was, err := s.BenchSettings(ctx)
 	if err != nil {
+		return b, err
+	}
+	var l problem.List
+	for i, w := range b.Wraps {
+		l.Take(fmt.Sprintf("wraps[%d]", i), w.Check(s.usual))
+	}
+	if err := l.Err(); err != nil {
 		return b, err
 	}
 	if b.Cell != was.Cell || s.cell.State().Cell != b.Cell {
@@ -201,6 +213,30 @@ func (s *School) lineOf(x bench.Series) (line.Line, evidence.Interval, error) {
 	l, _ = l.Complete()
 	b, err := l.Bears(x.Wet)
 	return l, b.Capacity.Scale(1e-3), err
+}
+
+// Proofs lists the proof pulls, the last first.
+func (s *School) Proofs(ctx context.Context) ([]bench.Proof, error) { return proofKept.list(ctx, s) }
+
+// Proof reads one.
+func (s *School) Proof(ctx context.Context, id int64) (bench.Proof, error) {
+	return proofKept.one(ctx, s, id)
+}
+
+// SaveProof keeps one. The error names each field.
+func (s *School) SaveProof(ctx context.Context, p bench.Proof) (bench.Proof, error) {
+	if p.At.IsZero() {
+		p.At = s.now().UTC()
+	}
+	if err := p.Check(s.known, s.now()); err != nil {
+		return p, err
+	}
+	return proofKept.save(ctx, s, p)
+}
+
+// DeleteProof removes one.
+func (s *School) DeleteProof(ctx context.Context, id int64) error {
+	return s.records.DeleteDocument(ctx, proofKind, id)
 }
 
 // AllPulls lists them, the last changed first.
@@ -510,11 +546,11 @@ type PullRow struct {
 // EndResult is what the pulls say of one knot as it was tied.
 type EndResult struct {
 	Knot  string      `json:"knot"`
+	Wraps int         `json:"wraps,omitempty" doc:"as they were chosen"`
 	Name  string      `json:"name"`
 	Group bench.Group `json:"group"`
 	// Values are the pulls one by one: it gave, or held at least so much.
-	Values []EndValue `json:"values" nullable:"false"`
-	// SlipKN are the loads at which it first slipped, where it is known which end did.
+	Values    []EndValue   `json:"values" nullable:"false"`
 	House     *bench.House `json:"house,omitempty"`
 	HouseSays string       `json:"house_says,omitempty"`
 	Yardstick string       `json:"yardstick,omitempty"`
@@ -551,7 +587,7 @@ func (s *School) SeriesPage(ctx context.Context, id int64) (*SeriesPage, error) 
 	groups := map[string][]bench.Value{}
 	for _, v := range order {
 		k := c.Knot(v.Knot)
-		e := EndResult{Knot: v.Knot, Name: say.EndName(v, k), Values: []EndValue{}, Group: bench.GroupOf(values[v])}
+		e := EndResult{Knot: v.Knot, Wraps: v.Wraps, Name: say.EndName(v, k), Values: []EndValue{}, Group: bench.GroupOf(values[v])}
 		for _, y := range values[v] {
 			e.Values = append(e.Values, EndValue(y))
 		}
@@ -713,15 +749,17 @@ func (s *School) layPulls(ctx context.Context) error {
 		return err
 	}
 	var own []trade.Pulled
+	var wraps []trade.OwnWraps
 	if !set.Out {
+		wraps = set.Wraps
 		if own, err = s.pulled(ctx); err != nil {
 			return err
 		}
 	}
 	s.hand.Lock()
 	defer s.hand.Unlock()
-	s.own = own
-	s.taught.Store(s.plain.Load().WithPulls(own))
+	s.own, s.wraps = own, wraps
+	s.taught.Store(s.plain.Load().WithPulls(own).WithWraps(wraps))
 	return nil
 }
 
@@ -805,10 +843,10 @@ func (s *School) pulled(ctx context.Context) ([]trade.Pulled, error) {
 // houseMoved says what own pulls changed at a joint: the figure, and the place in the order.
 func (s *School) houseMoved(r rig.Document) []string {
 	s.hand.Lock()
-	own, plain := s.own, s.plain.Load()
+	own, wraps, plain := s.own, s.wraps, s.plain.Load()
 	s.hand.Unlock()
 	out := []string{}
-	if len(own) == 0 {
+	if len(own)+len(wraps) == 0 {
 		return out
 	}
 	now, err := s.Trade().Resolve(r)
@@ -838,6 +876,13 @@ func (s *School) houseMoved(r rig.Document) []string {
 		}
 		k := plain.Knot(p.Knot)
 		out = append(out, say.HouseMoved(k.Name, share, k.EfficiencyIn(p.Material, now.Task.ID).Value.Likely, place, wasPlace))
+	}
+	if lb := now.Line.Label.LbTest(); lb > 0 {
+		for _, w := range wraps {
+			if k := plain.Knot(w.Knot); w.Covers(lb) && k.Tasks[now.Task.ID].Fit > 0 {
+				out = append(out, say.OwnWraps(k.Name, w.N))
+			}
+		}
 	}
 	return out
 }

@@ -36,10 +36,12 @@ import (
 
 // School is a place that teaches: what it knows, taught its way, and what it keeps.
 type School struct {
-	usual   *trade.Catalogue
-	taught  atomic.Pointer[trade.Catalogue]
-	plain   atomic.Pointer[trade.Catalogue] // what is taught, without own pulls
-	own     []trade.Pulled                  // what own pulls lay over it; guarded by hand
+	usual  *trade.Catalogue
+	taught atomic.Pointer[trade.Catalogue]
+	plain  atomic.Pointer[trade.Catalogue] // what is taught, without own pulls
+	// What own pulls lay over it; guarded by hand.
+	own     []trade.Pulled
+	wraps   []trade.OwnWraps
 	cell    LoadCell
 	records Records
 	gate    *Gate
@@ -132,7 +134,7 @@ func (s *School) Teach(ctx context.Context, c Chosen) (Doctrines, error) {
 		return Doctrines{}, err
 	}
 	s.plain.Store(taught)
-	s.taught.Store(taught.WithPulls(s.own))
+	s.taught.Store(taught.WithPulls(s.own).WithWraps(s.wraps))
 	return Doctrines{s.usual.Questions, kept}, nil
 }
 

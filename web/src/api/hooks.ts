@@ -97,6 +97,21 @@ export function useKept<In, Out>(change: (input: In) => Promise<Out>) {
   return useChange(change, q.kept());
 }
 
+/** Sets the load cell and what own pulls say; answers may change with it. */
+export function useSetBench() {
+  return useChange(
+    (b: Schemas["BenchSettings"]) =>
+      unwrap(
+        api.PUT("/api/v1/bench/settings", {
+          params: { header: { "If-Match": `"${b.revision}"` } },
+          body: b,
+        }),
+      ),
+    q.kept(),
+    q.taught(),
+  );
+}
+
 export type NewInspection = Pick<Schemas["PracticeInspection"], "key" | "rig" | "knot"> & {
   first: { name: string };
   second: { name: string };

@@ -410,6 +410,11 @@ export const q = {
       queryKey: [...q.kept(), "bench"],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/settings", { signal })),
     }),
+  proofs: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "proofs"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/proofs", { signal })),
+    }),
   ledger: () =>
     queryOptions({
       queryKey: [...q.kept(), "ledger"],

@@ -1426,6 +1426,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Proof pulls, the last changed first */
+        get: operations["proofs"];
+        put?: never;
+        /** Keep a proof pull */
+        post: operations["add-to-proofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/proofs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a proof pull */
+        get: operations["one-of-proofs"];
+        /** Change a proof pull */
+        put: operations["change-in-proofs"];
+        post?: never;
+        /** Remove a proof pull */
+        delete: operations["remove-from-proofs"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pulls": {
         parameters: {
             query?: never;
@@ -2174,6 +2211,23 @@ export interface components {
             /** Format: int64 */
             times: number;
         };
+        BenchProof: {
+            /** Format: date-time */
+            at?: string;
+            /** Format: int64 */
+            readonly id: number;
+            knot: string;
+            /**
+             * Format: double
+             * @description how far it was drawn; left out where it was not read
+             */
+            load_kn?: number;
+            note?: string;
+            /** @enum {string} */
+            result: "passed" | "crept" | "broke";
+            /** Format: int64 */
+            readonly revision: number;
+        };
         BenchPull: {
             a: components["schemas"]["BenchTied"];
             /** Format: date-time */
@@ -2243,6 +2297,7 @@ export interface components {
             out?: boolean;
             /** Format: int64 */
             readonly revision: number;
+            wraps?: components["schemas"]["TradeOwnWraps"][] | null;
         };
         BenchSpecimen: {
             a: components["schemas"]["BenchTied"];
@@ -2650,6 +2705,11 @@ export interface components {
             name: string;
             says: string;
             values: components["schemas"]["EndValue"][];
+            /**
+             * Format: int64
+             * @description as they were chosen
+             */
+            wraps?: number;
             yardstick?: string;
         };
         EndValue: {
@@ -3068,6 +3128,8 @@ export interface components {
             steps: string[];
         };
         KnotWrapRule: {
+            /** Format: double */
+            from_lb?: number;
             /** Format: int64 */
             n: number;
             /** Format: double */
@@ -4257,6 +4319,16 @@ export interface components {
             name: string;
             /** @enum {string} */
             place: "indoors" | "quay" | "afloat";
+        };
+        TradeOwnWraps: {
+            knot: string;
+            /**
+             * Format: double
+             * @description strength of the line that was pulled, lb
+             */
+            lb: number;
+            /** Format: int64 */
+            n: number;
         };
         TradeProcedure: {
             cautions: string[];
@@ -7847,6 +7919,172 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Card"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    proofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchProof"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchProof"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchProof"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchProof"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-proofs": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchProof"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchProof"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {

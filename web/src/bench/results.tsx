@@ -1,7 +1,11 @@
 import { Box, Flex, Grid, Table } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../api/client";
+import { useSetBench } from "../api/hooks";
+import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { Trouble } from "../ui/notes";
 import { Curves } from "./curves";
 import { Pulls } from "./pulls";
 import { saveSVG } from "./save";
@@ -77,9 +81,40 @@ export function Results({ page }: { page: Page }) {
         <Strengths ends={page.ends} yardstick={page.series.yardstick_kn} />
       </Grid>
       {table && <Taken series={page.series.id} close={() => setTable(false)} />}
+      <Wraps page={page} />
       {why && <Figures page={page} />}
       <Pulls page={page} />
     </Box>
+  );
+}
+
+const poundsPerKN = 224.809;
+
+/** Where wraps were compared, one count can be taken over into the choice. */
+function Wraps({ page }: { page: Page }) {
+  const { data } = useQuery(q.bench());
+  const save = useSetBench();
+  const lb = (page.series.line.label_kn ?? page.line_kn?.likely ?? 0) * poundsPerKN;
+  const counts = page.ends.filter((e) => e.wraps);
+  if (!data || counts.length < 2 || lb <= 0) return null;
+  const taught = data.wraps?.find((w) => w.knot === counts[0]?.knot && Math.abs(w.lb - lb) < 0.01 * lb);
+  const teach = (knot: string, n: number | undefined) => {
+    const others = data.wraps?.filter((w) => w !== taught) ?? [];
+    save.mutate({ ...data, wraps: n ? [...others, { knot, lb: Math.round(100 * lb) / 100, n }] : others });
+  };
+  return (
+    <Flex mt="3" gap="2" wrap="wrap" align="center" data-wraps="">
+      <Box>In line of about this strength the Rig asks for:</Box>
+      {counts.map((e) => (
+        <Press key={e.name} small aria-pressed={taught?.n === e.wraps} onClick={() => teach(e.knot, e.wraps)}>
+          {e.wraps} wraps
+        </Press>
+      ))}
+      <Press small aria-pressed={!taught} onClick={() => teach("", undefined)}>
+        the usual
+      </Press>
+      <Trouble error={save.error} />
+    </Flex>
   );
 }
 

@@ -2,8 +2,8 @@ import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link } from "react-router";
-import { api, type Schemas, unwrap } from "../api/client";
-import { useCatalogue, useKept } from "../api/hooks";
+import type { Schemas } from "../api/client";
+import { useCatalogue, useSetBench } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
@@ -112,14 +112,7 @@ function Next({ plan }: { plan: (pair: [string, string]) => void }) {
 function Settings() {
   const { data } = useQuery(q.bench());
   const [cell, setCell] = useState<string>();
-  const save = useKept((b: Schemas["BenchSettings"]) =>
-    unwrap(
-      api.PUT("/api/v1/bench/settings", {
-        params: { header: { "If-Match": `"${b.revision}"` } },
-        body: b,
-      }),
-    ),
-  );
+  const save = useSetBench();
   if (!data) return null;
   const change = (part: Partial<Schemas["BenchSettings"]>) => save.mutate({ ...data, ...part });
   return (

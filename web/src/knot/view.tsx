@@ -5,6 +5,7 @@ import { Link, useParams } from "react-router";
 import type { KnotPage } from "../api/client";
 import { useRole } from "../api/hooks";
 import { q } from "../api/queries";
+import { Proof } from "../bench/proof";
 import { AttemptDialog } from "../log/attempt";
 import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
@@ -235,6 +236,7 @@ function Actions(p: { knot: KnotPage; look: string; view: string; left: boolean;
       </Press>
       {/* A joined learner keeps tries of his own, on his own page. */}
       {role !== "learner" && <Press onClick={record}>Record an attempt</Press>}
+      {role !== "learner" && <Proof knot={knot.id} />}
       {knot.drill && (
         <Press asChild>
           <Link to={`/knots/${knot.id}/drill`}>Crossing drill</Link>
