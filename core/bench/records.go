@@ -18,22 +18,24 @@ type Tied struct {
 	// Wraps and Finishing wraps, where the tyer chose them; 0: as usual.
 	Wraps     int `json:"wraps,omitempty" minimum:"0" maximum:"40"`
 	Finishing int `json:"finishing,omitempty" minimum:"0" maximum:"10"`
-	// Lubricated when it was drawn up, Trimmed close; By whom it was tied.
+	// Lubricated when it was drawn up, Trimmed close, Undressed: drawn up as it fell; By whom
+	// it was tied.
 	Lubricated bool   `json:"lubricated,omitempty"`
 	Trimmed    bool   `json:"trimmed,omitempty"`
+	Undressed  bool   `json:"undressed,omitempty"`
 	By         string `json:"by,omitempty"`
 }
 
 // Variant tells ends apart that are the same knot tied otherwise.
 type Variant struct {
-	Knot                string
-	Wraps, Finishing    int
-	Lubricated, Trimmed bool
+	Knot                           string
+	Wraps, Finishing               int
+	Lubricated, Trimmed, Undressed bool
 }
 
 // Variant of the end: all but who tied it.
 func (t Tied) Variant() Variant {
-	return Variant{t.Knot, t.Wraps, t.Finishing, t.Lubricated, t.Trimmed}
+	return Variant{t.Knot, t.Wraps, t.Finishing, t.Lubricated, t.Trimmed, t.Undressed}
 }
 
 // Series is a number of pulls in one line: what is compared, and the specimens planned for it.
@@ -289,6 +291,7 @@ type Factors struct {
 	Finishing  []int  `json:"finishing,omitempty"`
 	Lubricated []bool `json:"lubricated,omitempty"`
 	Trimmed    []bool `json:"trimmed,omitempty"`
+	Undressed  []bool `json:"undressed,omitempty"`
 }
 
 // Grid plans every combination of the factors against another end, each so many times and at
@@ -314,6 +317,7 @@ func Grid(t, against Tied, f Factors, times int) []Specimen {
 	spread(len(f.Finishing), func(t *Tied, i int) { t.Finishing = f.Finishing[i] })
 	spread(len(f.Lubricated), func(t *Tied, i int) { t.Lubricated = f.Lubricated[i] })
 	spread(len(f.Trimmed), func(t *Tied, i int) { t.Trimmed = f.Trimmed[i] })
+	spread(len(f.Undressed), func(t *Tied, i int) { t.Undressed = f.Undressed[i] })
 	var out []Specimen
 	for round := range times {
 		for i, v := range variants {

@@ -27,6 +27,9 @@ func EndName(v bench.Variant, k *knot.Knot) string {
 	if v.Trimmed {
 		out += ", trimmed"
 	}
+	if v.Undressed {
+		out += ", not dressed"
+	}
 	return out
 }
 

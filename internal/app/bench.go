@@ -792,7 +792,7 @@ func (s *School) pulled(ctx context.Context) ([]trade.Pulled, error) {
 			}
 		}
 		for v, values := range bench.ValuesOf(mine) {
-			if v.Wraps+v.Finishing > 0 {
+			if v.Wraps+v.Finishing > 0 || v.Undressed {
 				continue // not as usual
 			}
 			g := group{v.Knot, x.Line.Material, knot.In{Construction: string(l.Construction), Wet: x.Wet}}

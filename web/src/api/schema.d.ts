@@ -2082,6 +2082,7 @@ export interface components {
             finishing?: number[] | null;
             lubricated?: boolean[] | null;
             trimmed?: boolean[] | null;
+            undressed?: boolean[] | null;
             wraps?: number[] | null;
         };
         BenchFailure: {
@@ -2326,6 +2327,7 @@ export interface components {
             knot: string;
             lubricated?: boolean;
             trimmed?: boolean;
+            undressed?: boolean;
             /** Format: int64 */
             wraps?: number;
         };

@@ -10,6 +10,13 @@ import { Trouble } from "../ui/notes";
 import { Pick, Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
 
+/** How A is tied may be compared: each ticked one doubles the specimens. */
+const factors = [
+  { id: "lubricated", name: "A wetted before it is drawn up, and not" },
+  { id: "trimmed", name: "A trimmed close, and not" },
+  { id: "undressed", name: "A dressed, and drawn up as it fell" },
+] as const;
+
 /** Plans a series: which line, which two knots, how many pulls. */
 export function Plan({ close, first }: { close: () => void; first?: [string, string] }) {
   const catalogue = useCatalogue().data;
@@ -28,6 +35,9 @@ export function Plan({ close, first }: { close: () => void; first?: [string, str
     finishing: "",
     lubricated: false,
     trimmed: false,
+    undressed: false,
+    byA: "",
+    byB: "",
     gauge: "",
     soak: "",
     n: "10",
@@ -50,14 +60,15 @@ export function Plan({ close, first }: { close: () => void; first?: [string, str
         .map(Number)
         .filter((n) => n > 0);
     const plan = {
-      a: { knot: f.a },
-      b: { knot: f.b },
+      a: { knot: f.a, by: f.byA.trim() || undefined },
+      b: { knot: f.b, by: f.byB.trim() || undefined },
       times: number(f.n),
       factors: {
         wraps: counts(f.wraps),
         finishing: counts(f.finishing),
         lubricated: f.lubricated ? [true, false] : [],
         trimmed: f.trimmed ? [true, false] : [],
+        undressed: f.undressed ? [false, true] : [],
       },
     } as Schemas["BenchPlan"];
     const specimens = await lay.mutateAsync(plan).catch(() => undefined);
@@ -170,24 +181,19 @@ export function Plan({ close, first }: { close: () => void; first?: [string, str
           value={f.finishing}
           set={(finishing) => set({ finishing })}
         />
-        <Flex as="label" gap="3" minH="44px" align="center">
-          <input
-            type="checkbox"
-            checked={f.lubricated}
-            onChange={(e) => set({ lubricated: e.target.checked })}
-            style={{ width: 22, height: 22 }}
-          />
-          A wetted before it is drawn up, and not
-        </Flex>
-        <Flex as="label" gap="3" minH="44px" align="center">
-          <input
-            type="checkbox"
-            checked={f.trimmed}
-            onChange={(e) => set({ trimmed: e.target.checked })}
-            style={{ width: 22, height: 22 }}
-          />
-          A trimmed close, and not
-        </Flex>
+        <Typed label="A tied by" value={f.byA} set={(byA) => set({ byA })} />
+        <Typed label="B tied by" value={f.byB} set={(byB) => set({ byB })} />
+        {factors.map((x) => (
+          <Flex as="label" key={x.id} gap="3" minH="44px" align="center">
+            <input
+              type="checkbox"
+              checked={f[x.id]}
+              onChange={(e) => set({ [x.id]: e.target.checked })}
+              style={{ width: 22, height: 22 }}
+            />
+            {x.name}
+          </Flex>
+        ))}
         <Typed label="Name" value={f.name} set={(n) => set({ name: n })} />
       </Grid>
       <Flex mt="3" color="quiet">

@@ -64,6 +64,11 @@ export function Results({ page }: { page: Page }) {
                 </Press>
               </>
             )}
+            <Press small asChild>
+              <a href={`/api/v1/series/${page.series.id}`} download={`${page.series.name}.json`}>
+                Specimens as JSON
+              </a>
+            </Press>
             <Press small onClick={() => setTable(true)}>
               From a table
             </Press>
