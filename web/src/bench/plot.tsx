@@ -134,9 +134,13 @@ const line =
       c.rect(left, top, w, h);
       c.clip();
       c.beginPath();
-      for (let k = 0; k < s.length; k++) {
-        c.lineTo(valToPosX(s[k] as number, scaleX, w, left), valToPosY(kN[k] as number, scaleY, h, top));
-      }
+      columns(
+        c,
+        s,
+        kN,
+        (t) => valToPosX(t, scaleX, w, left),
+        (v) => valToPosY(v, scaleY, h, top),
+      );
       c.globalAlpha = alpha;
       c.strokeStyle = css(stroke);
       c.lineWidth = width * devicePixelRatio;
@@ -147,11 +151,48 @@ const line =
     return null;
   };
 
+/** A line through many points, of each column of pixels its lowest and its highest, so that no spike is lost. */
+function columns(
+  c: CanvasRenderingContext2D,
+  s: number[],
+  kN: number[],
+  x: (t: number) => number,
+  y: (v: number) => number,
+) {
+  const n = s.length;
+  if (n === 0) return;
+  const [x0, x1, y0, y1] = [x(0), x(1), y(0), y(1)];
+  let column = Number.NaN;
+  let low = 0;
+  let high = 0;
+  let last = 0;
+  const put = () => {
+    if (Number.isNaN(column)) return;
+    c.lineTo(column, y0 + (y1 - y0) * low);
+    if (high !== low) c.lineTo(column, y0 + (y1 - y0) * high);
+    if (last !== high) c.lineTo(column, y0 + (y1 - y0) * last);
+  };
+  for (let k = 0; k < n; k++) {
+    const at = Math.round(x0 + (x1 - x0) * (s[k] as number));
+    const v = kN[k] as number;
+    if (at !== column) {
+      put();
+      column = at;
+      low = high = v;
+    } else if (v < low) low = v;
+    else if (v > high) high = v;
+    last = v;
+  }
+  put();
+}
+
 function drawMarks(u: uPlot, { marks, yardstick }: { marks: Mark[]; yardstick?: number }) {
   const c = u.ctx;
   const r = devicePixelRatio;
   c.save();
   c.font = `700 ${14 * r}px Atkinson Hyperlegible, sans-serif`;
+  c.textAlign = "left";
+  c.textBaseline = "alphabetic";
   if (yardstick) {
     const y = u.valToPos(yardstick, "y", true);
     c.strokeStyle = css("--amber");

@@ -100,7 +100,7 @@ function Next({ plan }: { plan: (pair: [string, string]) => void }) {
             <Box fontWeight="700">{c.claim}</Box>
             <Box>{c.says}</Box>
             <Press small mt="2" onClick={() => plan([c.weaker?.knot ?? "", c.stronger?.knot ?? ""])}>
-              Plan it
+              Pull these two
             </Press>
           </Card>
         ))}
