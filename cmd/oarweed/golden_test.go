@@ -83,6 +83,8 @@ func goldenCalls(t *testing.T) map[string][]call {
 	}
 	add("bench", `{"pulls":[{"group":"A","load_kn":6.9,"failed":true},{"group":"A","load_kn":7.4,"failed":true},{"group":"A","load_kn":7.1},{"group":"A","load_kn":8,"failed":true},{"group":"A","load_kn":6.5,"failed":true},{"group":"A","load_kn":7.7},{"group":"A","load_kn":7.2,"failed":true},{"group":"A","load_kn":7.9,"failed":true},{"group":"B","load_kn":7.1,"failed":true},{"group":"B","load_kn":7.7,"failed":true},{"group":"B","load_kn":8},{"group":"C","load_kn":5}]}`, "bench", "fit")
 	add("bench", "Zeit (s);Kraft (N)\n0;2\n1;1002\n2;2002\n3;3002\n4;2802\n5;4002\n6;5002\n7;12\n", "bench", "marks")
+	add("leader", `{"length_m":2.7,"shortest_m":2,"knot":"non-slip-loop","line":{"material":"fluorocarbon","label_kn":0.0712}}`, "leader")
+	add("moor", `{"boat":{"loa_m":9.144,"beam_m":3,"displacement_t":4},"wind":{"kn":25,"from_deg":-90},"lines":[{"from":[4,-1.5],"to":[6,-2.5],"line":{"material":"polyamide","construction":"laid","diameter_mm":14}},{"from":[-4,-1.5],"to":[-6,-2.5],"line":{"material":"polyamide","construction":"laid","diameter_mm":14}},{"from":[1,-1.5],"to":[-3,-2.5],"line":{"material":"polyamide","construction":"laid","diameter_mm":14}}]}`, "moor")
 	add("load", "", "load", "wind", "--loa", "30ft", "--wind", "30kn")
 	add("load", "", "load", "wind", "--area", "9", "--wind", "15m/s")
 	add("load", "", "load", "share", "--force", "4kN", "--angle", "35", "--lines", "2")

@@ -33,6 +33,8 @@ type commands struct {
 	Hold      holdCommand      `cmd:"" help:"Say what hand holds a load by a hitch or by so many turns."`
 	Shackle   shackleCommand   `cmd:"" help:"List clamps and stoppers of a soft shackle."`
 	Tow       towCommand       `cmd:"" help:"Say where a tow line is made fast for the length a rider wants."`
+	Leader    leaderCommand    `cmd:"" help:"Say how many changes a leader has left, read from standard input."`
+	Moor      moorCommand      `cmd:"" help:"Share the wind on a moored boat among her lines, read from standard input."`
 	Name      nameCommand      `cmd:"" help:"Name a knot from a tracing of it, read from standard input."`
 	Knots     knotsCommands    `cmd:"" help:"Say which knots to learn."`
 	Bench     benchCommands    `cmd:"" help:"Work out pulls on a bench."`

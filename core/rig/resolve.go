@@ -317,6 +317,13 @@ func ids[T any](list []*T, id func(*T) string) []string {
 	return out
 }
 
+// LineOf is a line on its own, with its construction filled in. The error names the field.
+func (t *Vocabulary) LineOf(n Line) (line.Line, error) {
+	var l problem.List
+	out := t.line(&n, "", &l, func(_, _, _ string) {})
+	return out, l.Err()
+}
+
 // CheckLine checks a line on its own, fills in its construction, and names the
 // field of what is wrong.
 func (t *Vocabulary) CheckLine(n *Line) error {
