@@ -22,7 +22,7 @@ import (
 
 // patience is how long anything on a page may take: far longer than it does, since a
 // busy machine is slow, not wrong.
-const patience = 20 * time.Second
+const patience = 90 * time.Second
 
 var binary string
 

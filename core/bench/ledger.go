@@ -73,40 +73,14 @@ func (c Claim) Check(known func(knot string) bool, materials []string) error {
 
 // Hold holds a claim against pulls; material says what the line of a series is made of.
 func (c Claim) Hold(pulls []Pull, material func(series string) string) Standing {
+	in := slices.DeleteFunc(slices.Clone(pulls), func(p Pull) bool {
+		return len(c.Materials) > 0 && !slices.Contains(c.Materials, material(p.Series))
+	})
 	var d Duel // AGave: for the claim
-	for _, p := range pulls {
-		if len(c.Materials) > 0 && !slices.Contains(c.Materials, material(p.Series)) {
-			continue
-		}
-		gaveA, gaveB := p.Gave()
-		if c.Slips != nil {
-			for _, end := range []struct {
-				t    Tied
-				gave bool
-			}{{p.A, gaveA}, {p.B, gaveB}} {
-				if !end.gave || !c.Slips.is(end.t) {
-					continue
-				}
-				if p.Outcome == SlippedOut {
-					d.AGave++
-				} else {
-					d.BGave++
-				}
-			}
-			continue
-		}
-		switch {
-		case c.Weaker.is(p.A) && c.Stronger.is(p.B):
-		case c.Weaker.is(p.B) && c.Stronger.is(p.A):
-			gaveA, gaveB = gaveB, gaveA
-		default:
-			continue
-		}
-		if gaveA {
-			d.AGave++
-		} else if gaveB {
-			d.BGave++
-		}
+	if c.Slips != nil {
+		d = slipped(in, *c.Slips)
+	} else {
+		d = duel(in, c.Weaker.is, c.Stronger.is)
 	}
 	h := Standing{For: d.AGave, Counter: d.BGave, More: d.More(), Sure: d.BStronger(), Verdict: TooSoon}
 	switch {
@@ -116,6 +90,22 @@ func (c Claim) Hold(pulls []Pull, material func(series string) string) Standing 
 		h.Verdict = Disagrees
 	}
 	return h
+}
+
+// slipped counts the pulls in which an end gave, by whether it slipped out.
+func slipped(pulls []Pull, end ClaimEnd) (d Duel) {
+	for _, p := range pulls {
+		a, b := p.Gave()
+		if !(a && end.is(p.A) || b && end.is(p.B)) {
+			continue
+		}
+		if p.Outcome == SlippedOut {
+			d.AGave++
+		} else {
+			d.BGave++
+		}
+	}
+	return d
 }
 
 // Failure is what is seen after something gave, and what it tells.

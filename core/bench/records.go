@@ -253,12 +253,17 @@ func byTime(pulls []Pull) []Pull {
 }
 
 // DuelOf counts the pulls in which two variants were drawn against each other.
-func DuelOf(pulls []Pull, a, b Variant) (d Duel) {
+func DuelOf(pulls []Pull, a, b Variant) Duel {
+	return duel(pulls, func(t Tied) bool { return t.Variant() == a }, func(t Tied) bool { return t.Variant() == b })
+}
+
+// duel counts how often each of two kinds of end gave, where one was drawn against the other.
+func duel(pulls []Pull, a, b func(Tied) bool) (d Duel) {
 	for _, p := range pulls {
 		gaveA, gaveB := p.Gave()
 		switch {
-		case p.A.Variant() == a && p.B.Variant() == b:
-		case p.A.Variant() == b && p.B.Variant() == a:
+		case a(p.A) && b(p.B):
+		case a(p.B) && b(p.A):
 			gaveA, gaveB = gaveB, gaveA
 		default:
 			continue

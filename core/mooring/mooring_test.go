@@ -82,11 +82,10 @@ func TestAtRestAllForcesCancel(t *testing.T) {
 	v := vocabulary(t)
 	rapid.Check(t, func(t *rapid.T) {
 		p := mooring.Plan{Boat: boat, Wind: mooring.Wind{Kn: rapid.Float64Range(5, 50).Draw(t, "kn"), FromDeg: rapid.Float64Range(-180, 180).Draw(t, "from")}}
-		for i, corner := range [][2]float64{{4.2, 1.2}, {4.2, -1.2}, {-4.2, 1.2}, {-4.2, -1.2}} {
+		for _, corner := range [][2]float64{{4.2, 1.2}, {4.2, -1.2}, {-4.2, 1.2}, {-4.2, -1.2}} {
 			out := rapid.Float64Range(2, 12).Draw(t, "out")
 			lead := rapid.Float64Range(-6, 6).Draw(t, "lead")
 			p.Lines = append(p.Lines, mooring.Line{From: corner, To: [2]float64{corner[0] + math.Copysign(1, corner[0])*math.Abs(lead), corner[1] + math.Copysign(out, corner[1])}, Line: nylon})
-			_ = i
 		}
 		got, err := mooring.Solve(v, p)
 		if err != nil {

@@ -1,5 +1,4 @@
-import { Flex } from "@chakra-ui/react";
-import { Tab } from "../ui/tab";
+import { Tabs } from "../ui/tab";
 
 const views = [
   { to: "/bench", name: "Series", end: true },
@@ -9,23 +8,4 @@ const views = [
 ];
 
 /** The views of the bench. */
-export function BenchNav() {
-  return (
-    <Flex
-      as="nav"
-      aria-label="The bench"
-      gap="1"
-      mb="3"
-      overflowX="auto"
-      borderBottom="1px solid"
-      borderColor="rule"
-      className="no-print"
-    >
-      {views.map((v) => (
-        <Tab key={v.to} to={v.to} end={v.end}>
-          {v.name}
-        </Tab>
-      ))}
-    </Flex>
-  );
-}
+export const BenchNav = () => <Tabs name="The bench" views={views} />;

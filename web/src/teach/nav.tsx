@@ -1,7 +1,6 @@
-import { Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { q } from "../api/queries";
-import { Tab } from "../ui/tab";
+import { Tabs } from "../ui/tab";
 
 const views = [
   { to: "/teach", name: "Board", end: true },
@@ -16,21 +15,9 @@ const views = [
 export function TeachNav() {
   const due = useQuery(q.due()).data?.length ?? 0;
   return (
-    <Flex
-      as="nav"
-      aria-label="Teaching"
-      gap="1"
-      overflowX="auto"
-      borderBottom="1px solid"
-      borderColor="rule"
-      className="no-print"
-    >
-      {views.map((v) => (
-        <Tab key={v.to} to={v.to} end={v.end}>
-          {v.name}
-          {v.name === "Due" && due > 0 ? ` (${due})` : ""}
-        </Tab>
-      ))}
-    </Flex>
+    <Tabs
+      name="Teaching"
+      views={views.map((v) => (v.name === "Due" && due > 0 ? { ...v, name: `Due (${due})` } : v))}
+    />
   );
 }

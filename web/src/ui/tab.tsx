@@ -1,8 +1,8 @@
-import { chakra } from "@chakra-ui/react";
+import { chakra, Flex } from "@chakra-ui/react";
+import type { ReactNode } from "react";
 import { NavLink } from "react-router";
 
-/** One of the views that belong together. */
-export const Tab = chakra(NavLink, {
+const Tab = chakra(NavLink, {
   base: {
     display: "inline-flex",
     alignItems: "center",
@@ -13,3 +13,31 @@ export const Tab = chakra(NavLink, {
     "&[aria-current=page]": { fontWeight: 700, borderBottomColor: "amber" },
   },
 });
+
+/** Views that belong together. */
+export function Tabs({
+  name,
+  views,
+}: {
+  name: string;
+  views: { to: string; name: ReactNode; end?: boolean }[];
+}) {
+  return (
+    <Flex
+      as="nav"
+      aria-label={name}
+      gap="1"
+      mb="3"
+      overflowX="auto"
+      borderBottom="1px solid"
+      borderColor="rule"
+      className="no-print"
+    >
+      {views.map((v) => (
+        <Tab key={v.to} to={v.to} end={v.end}>
+          {v.name}
+        </Tab>
+      ))}
+    </Flex>
+  );
+}
