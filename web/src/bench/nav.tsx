@@ -1,3 +1,4 @@
+import { Box } from "@chakra-ui/react";
 import { Tabs } from "../ui/tab";
 
 const views = [
@@ -8,4 +9,8 @@ const views = [
 ];
 
 /** The views of the bench. */
-export const BenchNav = () => <Tabs name="The bench" views={views} />;
+export const BenchNav = () => (
+  <Box mb="3">
+    <Tabs name="The bench" views={views} />
+  </Box>
+);

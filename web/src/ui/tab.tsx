@@ -27,7 +27,6 @@ export function Tabs({
       as="nav"
       aria-label={name}
       gap="1"
-      mb="3"
       overflowX="auto"
       borderBottom="1px solid"
       borderColor="rule"
