@@ -29,8 +29,10 @@ type Wind struct {
 
 // Line leads from a place on the boat to one ashore.
 type Line struct {
-	From [2]float64 `json:"from"`
-	To   [2]float64 `json:"to"`
+	// Name it goes by: bow line, stern line, spring.
+	Name string     `json:"name,omitempty" maxLength:"40"`
+	From [2]float64 `json:"from" nullable:"false"`
+	To   [2]float64 `json:"to" nullable:"false"`
 	Line rig.Line   `json:"line"`
 }
 
@@ -38,7 +40,7 @@ type Line struct {
 type Plan struct {
 	Boat  Boat   `json:"boat"`
 	Wind  Wind   `json:"wind"`
-	Lines []Line `json:"lines"`
+	Lines []Line `json:"lines" nullable:"false"`
 }
 
 // Share is what one line bears.
@@ -51,13 +53,13 @@ type Share struct {
 
 // Shared is how the wind is shared.
 type Shared struct {
-	Lines []Share `json:"lines"`
+	Lines []Share `json:"lines" nullable:"false"`
 	// StandsKN is the highest wind from there in which every margin is 1 or more.
 	StandsKN float64 `json:"stands_kn"`
 	// WindKN is the force of the wind: what the worst line bears if it carries all.
 	WindKN float64 `json:"wind_kn"`
 	// Moved is how far she shifts, m, and turns, degrees.
-	Moved   [2]float64 `json:"moved_m"`
+	Moved   [2]float64 `json:"moved_m" nullable:"false"`
 	TurnDeg float64    `json:"turn_deg"`
 	// QuayKN is what pushes on her fenders.
 	QuayKN float64 `json:"quay_kn"`

@@ -6,6 +6,7 @@ import (
 	"oarweed/core/job"
 	"oarweed/core/knot"
 	"oarweed/core/load"
+	"oarweed/core/mooring"
 	"oarweed/core/rig"
 	"oarweed/core/say"
 	"oarweed/core/trade"
@@ -306,3 +307,20 @@ func tyingOf(t *job.Tying) *ShackleTying {
 // Friction is whether a hitch holds at a friction. Numbers that have no finite value
 // are null: the critical friction of what never locks, the hold ratio of what does.
 type Friction = friction.Report
+
+// MooringAnswer is how the wind on a moored boat is shared, with its cautions.
+type MooringAnswer struct {
+	mooring.Shared
+	Says     []string      `json:"says" nullable:"false"`
+	Cautions []rig.Caution `json:"cautions" nullable:"false"`
+}
+
+// Moor shares the wind on a moored boat among her lines.
+func (s *School) Moor(p mooring.Plan) (*MooringAnswer, error) {
+	c := s.Trade()
+	out, err := mooring.Solve(&c.Vocabulary, p)
+	if err != nil {
+		return nil, err
+	}
+	return &MooringAnswer{out, say.Mooring(p, out), c.CautionTexts([]string{"strength", "stored-energy"})}, nil
+}

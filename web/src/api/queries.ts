@@ -410,6 +410,12 @@ export const q = {
       queryKey: [...q.kept(), "bench"],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/settings", { signal })),
     }),
+  moor: (plan: Schemas["MooringPlan"]) =>
+    queryOptions({
+      queryKey: [...q.taught(), "moor", plan],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/moorings/solve", { body: plan, signal })),
+      ...worked,
+    }),
   proofs: () =>
     queryOptions({
       queryKey: [...q.kept(), "proofs"],

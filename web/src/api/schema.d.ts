@@ -1375,6 +1375,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/moorings/solve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Share the wind on a moored boat among her lines */
+        post: operations["moor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/photos": {
         parameters: {
             query?: never;
@@ -3352,6 +3369,51 @@ export interface components {
         MethodPage: {
             /** @description Markdown with tables */
             text: string;
+        };
+        MooringAnswer: {
+            cautions: components["schemas"]["RigCaution"][];
+            lines: components["schemas"]["MooringShare"][];
+            moved_m: number[];
+            /** Format: double */
+            quay_kn: number;
+            says: string[];
+            /** Format: double */
+            stands_kn: number;
+            /** Format: double */
+            turn_deg: number;
+            /** Format: double */
+            wind_kn: number;
+        };
+        MooringBoat: {
+            /** Format: double */
+            beam_m: number;
+            /** Format: double */
+            displacement_t: number;
+            /** Format: double */
+            loa_m: number;
+        };
+        MooringLine: {
+            from: number[];
+            line: components["schemas"]["RigLine"];
+            name?: string;
+            to: number[];
+        };
+        MooringPlan: {
+            boat: components["schemas"]["MooringBoat"];
+            lines: components["schemas"]["MooringLine"][];
+            wind: components["schemas"]["MooringWind"];
+        };
+        MooringShare: {
+            /** Format: double */
+            load_kn: number;
+            /** Format: double */
+            margin: number;
+        };
+        MooringWind: {
+            /** Format: double */
+            from_deg: number;
+            /** Format: double */
+            kn: number;
         };
         Nearest: {
             change: string[];
@@ -7817,6 +7879,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MethodPage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MooringPlan"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MooringAnswer"];
                 };
             };
             /** @description Error */

@@ -16,6 +16,7 @@ import { Card, Page, Part, Title } from "../ui/page";
 import { HoldView } from "./hold";
 import { Lashing } from "./lashing";
 import { Measures } from "./measures";
+import { MooringView } from "./mooring";
 import { Reeve } from "./reeve";
 import { JobScene, sceneNames } from "./scenes";
 import { SoftShackle } from "./shackle";
@@ -42,6 +43,12 @@ const sums: Listed[] = [
     to: "/jobs/measures",
     name: "Fender height and coils",
     when: "How far down a fender hangs and the line it takes; how many coils a line makes.",
+  },
+  {
+    knot: "cleat-hitch",
+    to: "/jobs/mooring",
+    name: "Moored in the wind",
+    when: "What each line bears, and what wind the berth stands: drag a line's shore end and see.",
   },
   {
     picture: "tow-ask",
@@ -180,6 +187,7 @@ export function JobView() {
   const catalogue = useCatalogue().data;
   if (id === "soft-shackle") return <SoftShackle />;
   if (id === "turns") return <HoldView />;
+  if (id === "mooring") return <MooringView />;
   if (id === "tow-line") return <TowLine />;
   if (id === "measures") return <Measures />;
   if (!catalogue) return <Box p="6">Loading…</Box>;
