@@ -131,7 +131,7 @@ func (c serveCommand) serve(e *env, withDemo bool) error {
 		}
 		listen = tls.NewListener(listen, &tls.Config{Certificates: []tls.Certificate{pair}, MinVersion: tls.VersionTLS12, NextProtos: []string{"http/1.1"}})
 	}
-	return listenUntil(e, listen, handler)
+	return listenUntil(e, listen, handler, school.Close)
 }
 
 // beyond reports whether an address is reached from other machines.
@@ -161,11 +161,12 @@ func (c serveCommand) announce(out io.Writer, addr net.Addr, setup string) {
 }
 
 // listenUntil serves until the context ends, and then lets what is under way finish.
-func listenUntil(ctx context.Context, listen net.Listener, handler http.Handler) error {
+func listenUntil(ctx context.Context, listen net.Listener, handler http.Handler, stopping func()) error {
 	base, cut := context.WithCancel(context.WithoutCancel(ctx))
 	defer cut()
 	srv := &http.Server{Handler: handler, ReadHeaderTimeout: headerTime, ReadTimeout: bodyTime, WriteTimeout: answerTime, IdleTimeout: idleTime,
 		MaxHeaderBytes: 64 << 10, BaseContext: func(net.Listener) context.Context { return base }}
+	srv.RegisterOnShutdown(stopping)
 	done := make(chan error, 1)
 	go func() { done <- srv.Serve(listen) }()
 	select {

@@ -128,7 +128,8 @@ func (s *School) houseMoved(r rig.Document) []string {
 	own, wraps, plain := s.own, s.wraps, s.plain.Load()
 	s.hand.Unlock()
 	out := []string{}
-	if len(own)+len(wraps) == 0 {
+	// Where people depend on it no number of one's own may read as an approval.
+	if len(own)+len(wraps) == 0 || r.Consequence == rig.Person {
 		return out
 	}
 	now, err := s.Trade().Resolve(r)

@@ -49,10 +49,14 @@ type Hub struct {
 	chunk  int
 	shown  map[chan bench.Live]int // readings each watcher has had
 	failed error                   // why readings could not be written down
+	closed chan struct{}           // nobody watches any more
+	once   sync.Once
 }
 
 // NewHub makes one that is not connected.
-func NewHub(keep Keep) *Hub { return &Hub{keep: keep, shown: map[chan bench.Live]int{}} }
+func NewHub(keep Keep) *Hub {
+	return &Hub{keep: keep, shown: map[chan bench.Live]int{}, closed: make(chan struct{})}
+}
 
 // State is what it is doing.
 func (h *Hub) State() bench.CellState {
@@ -97,8 +101,9 @@ func (h *Hub) Dial(addr string) error {
 	return nil
 }
 
-// Close disconnects.
+// Close ends what is under way: a pull is written down, watchers see no more.
 func (h *Hub) Close() {
+	h.once.Do(func() { close(h.closed) })
 	_, _ = h.Stop(context.Background())
 	_ = h.Dial("")
 }
@@ -304,7 +309,7 @@ func (h *Hub) Stop(ctx context.Context) (bench.Trace, error) {
 	return out, err
 }
 
-// Watch shows what is read until the context ends.
+// Watch shows what is read until the context ends or the hub is closed.
 func (h *Hub) Watch(ctx context.Context, show func(bench.Live) error) error {
 	me := make(chan bench.Live)
 	h.mu.Lock()
@@ -323,6 +328,8 @@ func (h *Hub) Watch(ctx context.Context, show func(bench.Live) error) error {
 		}
 		select {
 		case <-ctx.Done():
+			return nil
+		case <-h.closed:
 			return nil
 		case <-tick.C:
 		}

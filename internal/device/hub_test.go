@@ -145,6 +145,22 @@ func TestOutsideAPullOnlyTheLastMinuteIsKept(t *testing.T) {
 	assert.LessOrEqual(t, device.Kept(h), 12001)
 }
 
+// A server that stops waits for no page that watches.
+func TestAClosedHubIsWatchedNoMore(t *testing.T) {
+	h := device.NewHub((&chunks{}).keep)
+	done := make(chan error, 1)
+	go func() { done <- h.Watch(context.Background(), func(bench.Live) error { return nil }) }()
+	time.Sleep(60 * time.Millisecond)
+	h.Close()
+	h.Close()
+	select {
+	case err := <-done:
+		assert.NoError(t, err)
+	case <-time.After(5 * time.Second):
+		require.Fail(t, "still watched")
+	}
+}
+
 func TestCellsThatAreNone(t *testing.T) {
 	h := device.NewHub((&chunks{}).keep)
 	assert.ErrorContains(t, h.Dial("nowhere"), "like 192.168.1.20:9015")
