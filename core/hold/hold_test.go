@@ -11,6 +11,7 @@ import (
 	"pgregory.net/rapid"
 
 	"oarweed/catalogue"
+	"oarweed/core/evidence"
 	"oarweed/core/friction"
 	"oarweed/core/hold"
 	"oarweed/core/line"
@@ -137,6 +138,24 @@ func TestInterpolationIsClose(t *testing.T) {
 		a := c.Use().Ask(hold.Question{Hitch: "turns", Count: 3, Wet: true, Load: 1000, Surface: "aluminium", Line: own, Object: unit.Length(mm) * unit.Millimetre})
 		assert.InEpsilon(t, 1000/math.Exp(6*math.Pi*0.16), a.Hand.Likely, 0.08, "a measured friction")
 	}
+}
+
+// A friction measured with a spread gives hands from those of its low to those of its high end;
+// narrow, it is that of the middle.
+func TestAMeasuredFrictionWithItsSpread(t *testing.T) {
+	c := load(t)
+	ask := func(mu float64, spread evidence.Interval) hold.Answer {
+		own := line.Line{Material: c.Material("polyester"), Diameter: 12 * unit.Millimetre, OwnMu: mu, OwnSpread: spread}
+		return c.Use().Ask(hold.Question{Hitch: "turns", Count: 3, Wet: true, Load: 1000, Surface: "aluminium", Line: own, Object: 60 * unit.Millimetre})
+	}
+	exact := ask(0.16, evidence.Interval{})
+	narrow := ask(0.16, evidence.Interval{Low: 0.158, Likely: 0.16, High: 0.162})
+	assert.InEpsilon(t, exact.Hand.Likely, narrow.Hand.Likely, 0.05)
+	wide := ask(0.16, evidence.Interval{Low: 0.11, Likely: 0.16, High: 0.21})
+	assert.InEpsilon(t, exact.Hand.Likely, wide.Hand.Likely, 0.25)
+	assert.Greater(t, wide.Hand.High, 1.3*exact.Hand.High, "it may be as slippery as its low end")
+	assert.Less(t, wide.Hand.Low, exact.Hand.Low/1.3)
+	assert.LessOrEqual(t, wide.Hand.High, 1.1*ask(0.11, evidence.Interval{}).Hand.High)
 }
 
 // 1 − det(I − A) of a clove hitch is η·e^{2πμ}, before and after it locks.

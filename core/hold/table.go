@@ -324,9 +324,42 @@ func (t *Table) ratiosFor(q Question) ratios {
 	if q.Line.OwnMu <= 0 {
 		return at(0)
 	}
-	y := math.Log(q.Line.OwnMu) / ownStep
-	j := math.Floor(y)
-	return mix(ptr(at(int(j)+off)), ptr(at(int(j)+off+1)), y-j)
+	of := func(mu float64) ratios {
+		y := math.Log(mu) / ownStep
+		j := math.Floor(y)
+		return mix(ptr(at(int(j)+off)), ptr(at(int(j)+off+1)), y-j)
+	}
+	if q.Line.OwnSpread.High <= q.Line.OwnSpread.Low {
+		return of(q.Line.OwnMu)
+	}
+	// Measured with a spread: as likely at each of some places over it.
+	var all []ratios
+	spread := q.Line.OwnSpread.Dist()
+	for i := range ownPlaces {
+		all = append(all, of(spread.Quantile((float64(i)+0.5)/ownPlaces)))
+	}
+	return pooled(all)
+}
+
+// ownPlaces is at how many places over its spread a measured friction is worked out.
+const ownPlaces = 7
+
+// pooled are the ratios of several lines, each as likely.
+func pooled(list []ratios) ratios {
+	const draws = 200
+	out := ratios{tag: list[0].tag}
+	drawn := func(log func(ratios) []float64) []float64 {
+		var all []float64
+		for _, r := range list {
+			for i := range draws {
+				all = append(all, r.at(log(r), (float64(i)+0.5)/draws))
+			}
+		}
+		return all
+	}
+	out.locks, out.none = summed(drawn(func(r ratios) []float64 { return r.log[:] }), &out.log)
+	summed(drawn(func(r ratios) []float64 { return r.held[:] }), &out.held)
+	return out
 }
 
 func ptr[T any](v T) *T { return &v }
@@ -430,7 +463,10 @@ func above(log []float64, r ratios, value float64) float64 {
 }
 
 // quantile is the hold ratio that a share p of the draws stays below.
-func (r *ratios) quantile(p float64) float64 {
+func (r *ratios) quantile(p float64) float64 { return r.at(r.log[:], p) }
+
+// at is the same of ratios whose logarithms have the quantiles log.
+func (r *ratios) at(log []float64, p float64) float64 {
 	switch {
 	case p < r.none:
 		return 0
@@ -439,5 +475,5 @@ func (r *ratios) quantile(p float64) float64 {
 	}
 	x := (p - r.none) / (1 - r.none - r.locks) * (quantiles - 1)
 	i := min(int(x), quantiles-2)
-	return math.Exp(r.log[i] + (x-float64(i))*(r.log[i+1]-r.log[i]))
+	return math.Exp(log[i] + (x-float64(i))*(log[i+1]-log[i]))
 }

@@ -117,6 +117,8 @@ type Line struct {
 	Wear int
 	// OwnMu is the friction on smooth metal that the user measured; zero if he did not.
 	OwnMu float64
+	// OwnSpread is how far that may be off; zero: it is taken as it is.
+	OwnSpread evidence.Interval
 	// Length between its joints; zero if not given.
 	Length unit.Length
 }
@@ -125,7 +127,11 @@ type Line struct {
 // of its material.
 func (l Line) Mu(wet bool) evidence.Figure {
 	if l.OwnMu > 0 {
-		return evidence.Figure{Interval: evidence.Exactly(l.OwnMu), Tag: evidence.Yours, Source: "measured by you"}
+		mu := evidence.Exactly(l.OwnMu)
+		if l.OwnSpread.High > 0 {
+			mu = l.OwnSpread
+		}
+		return evidence.Figure{Interval: mu, Tag: evidence.Yours, Source: "measured by you"}
 	}
 	return l.Material.Mu(wet)
 }

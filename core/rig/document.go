@@ -158,6 +158,8 @@ type Line struct {
 	Wear         int               `json:"wear,omitempty"`
 	// Mu measured on smooth metal; left out: that of the material.
 	Mu float64 `json:"mu,omitempty"`
+	// MuSpread is by what factor that may be off, up or down; left out: it counts as exact.
+	MuSpread float64 `json:"mu_spread,omitempty" minimum:"0" maximum:"4" doc:"factor by which the measured friction may be off, up or down; left out: it counts as exact"`
 	// LengthM between its joints, for the cut list.
 	LengthM float64 `json:"length_m,omitempty"`
 }

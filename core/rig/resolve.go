@@ -295,6 +295,13 @@ func (t *Vocabulary) line(n *Line, path string, l *problem.List, def func(a, b, 
 	checkNumbers(LinePart, path, n, l)
 	out := line.Line{OwnMu: n.Mu, Length: unit.Length(n.LengthM), Material: m, Construction: n.Construction, Diameter: unit.Length(n.DiameterMM) * unit.Millimetre,
 		Label: unit.Force(n.LabelKN) * unit.Kilonewton, Wear: min(max(n.Wear, 0), 3)}
+	if n.MuSpread != 0 {
+		if !(n.MuSpread >= 1 && n.MuSpread <= 4) {
+			l.Add(path+"mu_spread", fmt.Sprintf("%g is no factor by which it may be off", n.MuSpread), "give 1 to 4, or leave it out")
+		} else if n.Mu > 0 {
+			out.OwnSpread = evidence.Interval{Low: n.Mu / n.MuSpread, Likely: n.Mu, High: n.Mu * n.MuSpread}
+		}
+	}
 	if n.DiameterMM == 0 && n.LabelKN == 0 {
 		l.Add(path+"diameter_mm", "neither diameter nor label strength is given", "give one of them")
 		return out

@@ -3355,6 +3355,11 @@ export interface components {
             material: string;
             /** Format: double */
             mu?: number;
+            /**
+             * Format: double
+             * @description factor by which the measured friction may be off, up or down; left out: it counts as exact
+             */
+            mu_spread?: number;
             name: string;
             note?: string;
             /** Format: int64 */
@@ -3970,6 +3975,11 @@ export interface components {
              * @description your own friction coefficient, measured on smooth metal; left out: that of the material
              */
             mu?: number;
+            /**
+             * Format: double
+             * @description factor by which the measured friction may be off, up or down; left out: it counts as exact
+             */
+            mu_spread?: number;
             /**
              * Format: int64
              * @description 0 as new, 1 fluffed, 2 worn, 3 retire

@@ -14,6 +14,7 @@ type Trial = { heavy: string; light: string; degrees: string };
 
 const number = (text: string) => Number(text.trim().replace(",", ".")) || 0;
 const newtonsPerKg = 9.80665;
+const three = (v: number) => Number(v.toFixed(3));
 
 /** Two weights over a rail: when does the line begin to slide? */
 export function FrictionView() {
@@ -88,22 +89,22 @@ function Found({ friction }: { friction: Schemas["FrictionFound"] }) {
     ),
   );
   const line = lines.data?.find((l) => String(l.id) === into);
-  const mu = friction.mu;
+  const { likely: mu, low, high } = friction.metal;
   return (
     <Card mt="4" p="4" data-friction="">
       <Flex align="baseline" gap="3" wrap="wrap">
         <Box className="head" fontSize="44px" lineHeight="1">
-          μ {mu.likely.toFixed(2)}
+          μ {friction.mu.likely.toFixed(2)}
         </Box>
         <Box>
-          {friction.n === 1 ? "from one trial" : `from ${friction.n} trials`}: between {mu.low.toFixed(2)} and{" "}
-          {mu.high.toFixed(2)}, nine times in ten. Yours.
+          {friction.n === 1 ? "from one trial" : `from ${friction.n} trials`}: between{" "}
+          {friction.mu.low.toFixed(2)} and {friction.mu.high.toFixed(2)}, nine times in ten. Yours.
         </Box>
       </Flex>
       <Box mt="2" color="quiet">
-        On smooth metal that is {friction.metal.likely.toFixed(2)} ({friction.metal.low.toFixed(2)} to{" "}
-        {friction.metal.high.toFixed(2)}). A line of the locker carries it from now on into every rig it is
-        used in: it takes the place of what is remembered of its material.
+        On smooth metal that is {mu.toFixed(2)} ({low.toFixed(2)} to {high.toFixed(2)}). A line of the locker
+        carries it from now on into every rig it is used in: it takes the place of what is remembered of its
+        material.
       </Box>
       <Grid templateColumns={{ base: "1fr", md: "minmax(0, 1fr) auto" }} gap="3" mt="3" alignItems="end">
         <Pick
@@ -116,7 +117,14 @@ function Found({ friction }: { friction: Schemas["FrictionFound"] }) {
         <Press
           look="main"
           disabled={!line || keep.isPending}
-          onClick={() => line && keep.mutate({ ...line, mu: Number(friction.metal.likely.toFixed(3)) })}
+          onClick={() =>
+            line &&
+            keep.mutate({
+              ...line,
+              mu: three(mu),
+              mu_spread: three(Math.max(high / mu, mu / low)),
+            })
+          }
         >
           Use it for this line
         </Press>

@@ -97,9 +97,18 @@ function Trace({ pull, close }: { pull: Row; close: () => void }) {
     const { a_name: _, b_name: __, says: ___, ...body } = pull;
     save.mutate({ ...body, corrected } as Schemas["BenchPull"]);
   };
+  const [sets, setSets] = useState<"slip" | "peak" | "break">("slip");
   const touch = (s: number) => {
     if (!data) return;
     const at = s + zero;
+    if (sets !== "slip") {
+      const i = Math.max(
+        0,
+        data.t_s.findIndex((t) => t >= at),
+      );
+      put({ ...pull.corrected, [sets]: { t_s: data.t_s[i], load_kn: data.load_kn[i] } });
+      return;
+    }
     const near = slips.find((m) => Math.abs(m.t_s - at) < 0.02 * ((data.t_s.at(-1) ?? 0) - zero));
     let i = data.t_s.findIndex((t) => t >= at);
     if (i < 0) i = data.t_s.length - 1;
@@ -151,8 +160,16 @@ function Trace({ pull, close }: { pull: Row; close: () => void }) {
           label={`The trace: ${pull.says}`}
         />
       )}
-      <Flex mt="2" color="quiet">
-        Touch the trace where it slipped; touch a slip to take it away. What was found is kept beside it.
+      <Flex mt="2" gap="2" wrap="wrap" align="center" role="group" aria-label="A touch on the trace sets">
+        <Box>A touch on the trace sets:</Box>
+        {(["slip", "peak", "break"] as const).map((m) => (
+          <Press key={m} small aria-pressed={m === sets} onClick={() => setSets(m)}>
+            {m === "slip" ? "a slip" : `the ${m}`}
+          </Press>
+        ))}
+        <Box color="quiet">
+          {sets === "slip" && "Touch a slip to take it away. "}What was found is kept beside it.
+        </Box>
       </Flex>
       <Trouble error={save.error} />
     </Sheet>

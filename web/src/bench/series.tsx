@@ -68,6 +68,7 @@ function Series({ page }: { page: Page }) {
     if (pulling) setNoted((now) => [...now, { t_s, load_kn, name: `slip, ${load_kn.toPrecision(2)} kN` }]);
   };
   useKey("slip", note);
+  useKey("zero", () => state?.connected && !pulling && zero.mutate());
   const go = () => (pulling ? stop.mutate() : ready ? start.mutate() : setAsks(true));
   useKey("pull", () => state?.connected && go());
   if (!specimen) return null;

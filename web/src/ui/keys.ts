@@ -26,6 +26,7 @@ export const keys = {
   leave: { key: "escape", shown: "Esc", does: "On Show: leave" },
   play: { key: "p", shown: "p", does: "On a knot: play the tying, and pause" },
   pull: { key: "x", shown: "x", does: "On the bench: start and stop a pull" },
+  zero: { key: "z", shown: "z", does: "On the bench: set the cell to zero" },
   slip: { key: "m", shown: "m", does: "On the bench: mark a slip in the pull" },
   attempt: { key: "a", shown: "a", does: "On a knot: record an attempt" },
 } as const;
