@@ -8,9 +8,11 @@ import {
   fittingOf,
   jointOf,
   lineOf,
+  lineOnly,
   otherOf,
   turnedTo,
   withLine,
+  withMaterial,
   withOther,
   withTask,
 } from "./document";
@@ -168,5 +170,17 @@ describe("the sentence", () => {
       label_kn: 0.0712,
       diameter_mm: undefined,
     });
+  });
+});
+
+it("takes a measured friction along with its line, and leaves it with another material", () => {
+  const own = { material: "polyester", diameter_mm: 10, mu: 0.18, mu_spread: 1.2 } as Parameters<
+    typeof lineOnly
+  >[0];
+  expect(lineOnly(own)).toMatchObject({ mu: 0.18, mu_spread: 1.2 });
+  const rig = withLine(firstRig, lineOnly(own));
+  expect(lineOf(withMaterial(rig, "line", "hmpe", "twelve"))).toMatchObject({
+    material: "hmpe",
+    mu: undefined,
   });
 });

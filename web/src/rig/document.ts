@@ -176,6 +176,9 @@ export const lineOnly = (l: LineDoc): LineDoc => ({
   diameter_mm: l.diameter_mm || undefined,
   label_kn: l.label_kn || undefined,
   wear: l.wear || undefined,
+  // What was measured on this line goes with it.
+  mu: l.mu || undefined,
+  mu_spread: l.mu_spread || undefined,
 });
 
 /** A material, with the construction it is usually made in. */
@@ -185,7 +188,8 @@ export function withMaterial(
   id: string,
   construction: LineDoc["construction"],
 ): Rig {
-  const part = { material: id, construction };
+  // Friction was measured on the line before.
+  const part = { material: id, construction, mu: undefined, mu_spread: undefined };
   return which === "line" ? withLine(rig, part) : withOther(rig, part);
 }
 
