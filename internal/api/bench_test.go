@@ -85,6 +85,12 @@ func TestPullsChangeTheChoice(t *testing.T) {
 	after := answer[app.Answer](t, srv, http.StatusOK, "POST", "/choices", sheet)
 	require.NotEmpty(t, after.House)
 	assert.Contains(t, after.House[0], "Your pulls: bowline keeps")
+	// Under a load at which it matters the order changes, and it is said why.
+	hard := strings.Replace(sheet, `"peak_kn":1`, `"peak_kn":2`, 1)
+	moved := answer[app.Answer](t, srv, http.StatusOK, "POST", "/choices", hard)
+	require.NotEmpty(t, moved.House)
+	assert.Contains(t, moved.House[0], "it comes second and not first")
+	assert.Equal(t, "bowline", moved.Ranked[1].Knot)
 	for _, c := range after.Ranked {
 		if c.Knot == "bowline" {
 			assert.Equal(t, "yours", string(c.Strength.Efficiency.Tag))
