@@ -78,6 +78,7 @@ func TestASlippedHitchIsGuarded(t *testing.T) {
 	through, err := c.WithDoctrines(map[string]string{"slipped-guard": "end-through"})
 	require.NoError(t, err)
 	assert.NotContains(t, through.Knot("sampan-hitch").Tasks["cast-off"].Why, "one pull")
+	assert.Contains(t, through.Knot("sampan-hitch").Summary, "the end out of the last bight")
 }
 
 func TestADoctrineThatIsDrawnHasAStepInWordsToEveryStepDrawn(t *testing.T) {
