@@ -53,3 +53,54 @@ func TestWhatIsWrongIsNamed(t *testing.T) {
 		assert.ErrorContains(t, err, field)
 	}
 }
+
+// Tied again until it warns; a spoilt piece counts; it is never shorter than nothing.
+func TestALeaderIsTiedAgain(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	b := leader.Book{Name: "Evening", Query: leader.Query{LengthM: 2.7, ShortestM: 2, Knot: "non-slip-loop", Line: tippet}}
+	require.NoError(t, b.Check(c))
+	length, left, err := b.Now(c)
+	require.NoError(t, err)
+	assert.Equal(t, 2.7, length)
+	first := left.ChangesLeft
+	for left.ChangesLeft > leader.Warn {
+		b.Changes++
+		length, left, err = b.Now(c)
+		require.NoError(t, err)
+		assert.Equal(t, first-b.Changes, left.ChangesLeft)
+		assert.InDelta(t, 2.7-float64(b.Changes)*left.PerChangeM, length, 1e-9)
+	}
+	b.LostM = 0.1
+	shorter, fewer, err := b.Now(c)
+	require.NoError(t, err)
+	assert.InDelta(t, length-0.1, shorter, 1e-9)
+	assert.Less(t, fewer.ChangesLeft, left.ChangesLeft)
+	b.Changes = 1000
+	length, left, err = b.Now(c)
+	require.NoError(t, err)
+	assert.Zero(t, length)
+	assert.Zero(t, left.ChangesLeft)
+	b.Name, b.LostM = " ", -1
+	err = b.Check(c)
+	assert.ErrorContains(t, err, "name")
+	assert.ErrorContains(t, err, "lost_m")
+}
+
+func TestAKnotThatLeavesMoreChanges(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	q := leader.Query{LengthM: 2.7, ShortestM: 2, Line: tippet}
+	for _, k := range []string{"palomar", "improved-clinch", "non-slip-loop", "uni"} {
+		q.Knot = k
+		own, err := leader.Budget(c, q)
+		require.NoError(t, err)
+		if better, left := leader.Better(c, q); better != "" {
+			assert.Greater(t, left.ChangesLeft, own.ChangesLeft, k)
+			q.Knot = better
+			same, err := leader.Budget(c, q)
+			require.NoError(t, err)
+			assert.Equal(t, same, left)
+		}
+	}
+}

@@ -7,6 +7,7 @@ import (
 	"context"
 	"time"
 
+	"oarweed/core/leader"
 	"oarweed/core/line"
 	"oarweed/core/locker"
 	"oarweed/core/practice"
@@ -42,6 +43,11 @@ func Fill(ctx context.Context, s *app.School, now time.Time) (bool, error) {
 		at := practice.Attempt{LearnerID: ids[a.who], Knot: a.knot, Outcome: a.outcome, Fault: a.fault, Seconds: a.seconds,
 			Conditions: a.conditions, At: now.Add(-a.ago)}
 		if _, _, err := s.AddAttempt(ctx, at); err != nil {
+			return false, err
+		}
+	}
+	for _, b := range leaders {
+		if _, err := s.SaveLeader(ctx, b); err != nil {
 			return false, err
 		}
 	}
@@ -88,6 +94,11 @@ var rigs = []rig.Document{
 		Chain: []rig.Element{fitting("rail", 25, "varnished-wood"), joint("fender", rig.Slack, 1), rope("polyester", line.Braid, 8)}},
 	{Name: "Workboat at the slip", PeakKN: 2.4, Character: rig.Alternating, Consequence: rig.Boat,
 		Chain: []rig.Element{fitting("ring", 40, "polished-steel"), joint("moor", rig.Slack, 1.2), rope("polyester", line.Braid, 12)}},
+}
+
+var leaders = []leader.Book{
+	{Name: "Flats rod, bonefish fly", Query: leader.Query{LengthM: 2.7, ShortestM: 2.1, Knot: "non-slip-loop", Line: rig.Line{Material: "fluorocarbon", LabelKN: 0.0712}}, Changes: 6},
+	{Name: "Rocks evening, pollack", Query: leader.Query{LengthM: 1.8, ShortestM: 1.2, Knot: "improved-clinch", Line: rig.Line{Material: "fluorocarbon", LabelKN: 0.089}}, Changes: 9, LostM: 0.15},
 }
 
 const hour = time.Hour

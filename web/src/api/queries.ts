@@ -410,6 +410,11 @@ export const q = {
       queryKey: [...q.kept(), "bench"],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/settings", { signal })),
     }),
+  leaders: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "leaders"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/leaders/left", { signal })),
+    }),
   moor: (plan: Schemas["MooringPlan"]) =>
     queryOptions({
       queryKey: [...q.taught(), "moor", plan],

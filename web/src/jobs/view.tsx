@@ -15,6 +15,7 @@ import { Cautions, Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { HoldView } from "./hold";
 import { Lashing } from "./lashing";
+import { LeadersView } from "./leaders";
 import { Measures } from "./measures";
 import { MooringView } from "./mooring";
 import { Reeve } from "./reeve";
@@ -43,6 +44,12 @@ const sums: Listed[] = [
     to: "/jobs/measures",
     name: "Fender height and coils",
     when: "How far down a fender hangs and the line it takes; how many coils a line makes.",
+  },
+  {
+    knot: "non-slip-loop",
+    to: "/jobs/leaders",
+    name: "Leaders, change by change",
+    when: "How many more times it can be tied again before it is too short, and with which knot more often.",
   },
   {
     knot: "cleat-hitch",
@@ -187,6 +194,7 @@ export function JobView() {
   const catalogue = useCatalogue().data;
   if (id === "soft-shackle") return <SoftShackle />;
   if (id === "turns") return <HoldView />;
+  if (id === "leaders") return <LeadersView />;
   if (id === "mooring") return <MooringView />;
   if (id === "tow-line") return <TowLine />;
   if (id === "measures") return <Measures />;

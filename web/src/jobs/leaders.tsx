@@ -1,0 +1,202 @@
+import { Box, Flex, Grid } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Schemas, unwrap } from "../api/client";
+import { useCatalogue, useKept } from "../api/hooks";
+import { q } from "../api/queries";
+import { Press } from "../ui/button";
+import { Drawing } from "../ui/drawing";
+import { Trouble } from "../ui/notes";
+import { Card, Page, Title } from "../ui/page";
+import { Pick, Typed } from "../ui/pick";
+import { Sheet } from "../ui/sheet";
+
+type Left = Schemas["LeaderCard"];
+type Book = Schemas["LeaderBook"];
+
+const number = (text: string) => Number(text.trim().replace(",", ".")) || 0;
+const poundsPerKN = 224.809;
+
+/** Leaders in use: what each change takes, how many are left, when the next is due. */
+export function LeadersView() {
+  const { data, error } = useQuery(q.leaders());
+  const [plan, setPlan] = useState(false);
+  return (
+    <Page maxW="1200px">
+      <Flex gap="3" align="center" wrap="wrap">
+        <Title>Leaders</Title>
+        <Box flex="1" />
+        <Press look="main" onClick={() => setPlan(true)}>
+          A new leader
+        </Press>
+      </Flex>
+      <Box color="quiet" mt="1" maxW="66ch">
+        Every knot that is cut off and tied again takes a piece of the leader. Touch once for each change.
+      </Box>
+      <Trouble error={error} />
+      <Grid templateColumns="repeat(auto-fill, minmax(min(340px, 100%), 1fr))" gap="4" mt="4">
+        {data?.map((l) => (
+          <LeaderCard key={l.id} leader={l} />
+        ))}
+      </Grid>
+      {data?.length === 0 && <Card mt="3">None is in use yet.</Card>}
+      {plan && <Plan close={() => setPlan(false)} />}
+    </Page>
+  );
+}
+
+function LeaderCard({ leader: l }: { leader: Left }) {
+  const save = useKept((b: Book) =>
+    unwrap(
+      api.PUT("/api/v1/leaders/{id}", {
+        params: { path: { id: b.id }, header: { "If-Match": `"${b.revision}"` } },
+        body: b,
+      }),
+    ),
+  );
+  const remove = useKept((id: number) =>
+    unwrap(api.DELETE("/api/v1/leaders/{id}", { params: { path: { id } } })),
+  );
+  const book = (part: Partial<Book>): Book =>
+    ({
+      id: l.id,
+      revision: l.revision,
+      name: l.name,
+      length_m: l.length_m,
+      shortest_m: l.shortest_m,
+      knot: l.knot,
+      line: l.line,
+      changes: l.changes,
+      lost_m: l.lost_m,
+      ...part,
+    }) as Book;
+  const share = Math.max(0, Math.min(1, (l.now_m - l.shortest_m) / (l.length_m - l.shortest_m || 1)));
+  return (
+    <Card
+      p="4"
+      data-leader={l.name}
+      borderColor={l.low ? "flare" : "rule"}
+      borderWidth={l.low ? "2px" : "1.5px"}
+    >
+      <Flex gap="3" align="center">
+        <Box flex="1" minW="0">
+          <Box className="head" fontSize="lg">
+            {l.name}
+          </Box>
+          <Box color="quiet">
+            {l.knot_name}, {l.now_m.toFixed(2)} m of {l.length_m} m
+          </Box>
+        </Box>
+        <Drawing id={l.knot} name={l.knot_name} drawn w="84px" h="56px" aria-hidden />
+      </Flex>
+      <svg viewBox="0 0 300 26" width="100%" aria-hidden="true">
+        <path d="M8 13H292" stroke="var(--line)" strokeWidth="3" strokeDasharray="4 5" />
+        <path
+          d={`M8 13H${8 + 284 * share}`}
+          stroke={l.low ? "var(--flare)" : "var(--glass)"}
+          strokeWidth="6"
+          strokeLinecap="round"
+        />
+        <circle
+          cx={8 + 284 * share}
+          cy="13"
+          r="7"
+          fill="var(--rope-1)"
+          stroke="var(--rope-1-edge)"
+          strokeWidth="2"
+        />
+      </svg>
+      <Flex align="center" gap="4" mt="1">
+        <Box className="head" fontSize="52px" lineHeight="1" color={l.low ? "flare" : "ink"} data-left="">
+          {l.changes_left}
+        </Box>
+        <Box flex="1">
+          {l.says.map((s) => (
+            <Box key={s}>{s}</Box>
+          ))}
+        </Box>
+      </Flex>
+      <Flex gap="2" mt="3" wrap="wrap">
+        <Press look="main" flex="1" onClick={() => save.mutate(book({ changes: (l.changes ?? 0) + 1 }))}>
+          Tied again
+        </Press>
+        <Press
+          disabled={!l.changes}
+          onClick={() => save.mutate(book({ changes: Math.max(0, (l.changes ?? 0) - 1) }))}
+        >
+          Take one back
+        </Press>
+        <Press onClick={() => save.mutate(book({ lost_m: Math.round(100 * ((l.lost_m ?? 0) + 0.1)) / 100 }))}>
+          10 cm spoilt
+        </Press>
+        <Press look="bare" onClick={() => remove.mutate(l.id)}>
+          Done with it
+        </Press>
+      </Flex>
+      <Trouble error={save.error ?? remove.error} />
+    </Card>
+  );
+}
+
+function Plan({ close }: { close: () => void }) {
+  const catalogue = useCatalogue().data;
+  const [f, setF] = useState({
+    name: "",
+    length: "2.7",
+    shortest: "2",
+    knot: "non-slip-loop",
+    material: "fluorocarbon",
+    lb: "16",
+  });
+  const set = (part: Partial<typeof f>) => setF((now) => ({ ...now, ...part }));
+  const save = useKept((body: Book) => unwrap(api.POST("/api/v1/leaders", { body })));
+  const send = () =>
+    save.mutate(
+      {
+        id: 0,
+        revision: 0,
+        name: f.name,
+        length_m: number(f.length),
+        shortest_m: number(f.shortest),
+        knot: f.knot,
+        line: { material: f.material, label_kn: Math.round((1e4 * number(f.lb)) / poundsPerKN) / 1e4 },
+      } as Book,
+      { onSuccess: close },
+    );
+  return (
+    <Sheet
+      open
+      firm
+      close={close}
+      title="A new leader"
+      foot={
+        <>
+          <Press onClick={close}>Close</Press>
+          <Press look="main" onClick={send} disabled={save.isPending}>
+            Begin it
+          </Press>
+        </>
+      }
+    >
+      <Grid gap="3" templateColumns={{ base: "1fr", md: "1fr 1fr" }}>
+        <Typed label="Name" value={f.name} set={(name) => set({ name })} />
+        <Pick
+          label="Knot that is tied again"
+          value={f.knot}
+          set={(knot) => set({ knot })}
+          list={catalogue?.knots.map((k) => ({ id: k.id, name: k.name })) ?? []}
+        />
+        <Typed label="Length, m" value={f.length} set={(length) => set({ length })} />
+        <Typed label="Too short below, m" value={f.shortest} set={(shortest) => set({ shortest })} />
+        <Pick
+          label="Line of"
+          value={f.material}
+          set={(m) => set({ material: m })}
+          list={catalogue?.materials.filter((m) => m.fishing).map((m) => ({ id: m.id, name: m.name })) ?? []}
+        />
+        <Typed label="Strength on its label, lb" value={f.lb} set={(lb) => set({ lb })} />
+      </Grid>
+      <Trouble error={save.error} />
+    </Sheet>
+  );
+}
