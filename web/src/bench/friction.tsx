@@ -5,6 +5,7 @@ import { api, conflictOf, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { typedNumber as number } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { Pick, Typed } from "../ui/pick";
@@ -12,7 +13,6 @@ import { BenchNav } from "./nav";
 
 type Trial = { heavy: string; light: string; degrees: string };
 
-const number = (text: string) => Number(text.trim().replace(",", ".")) || 0;
 const newtonsPerKg = 9.80665;
 const three = (v: number) => Number(v.toFixed(3));
 

@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../api/client";
 import { Press } from "../ui/button";
+import { typedNumber } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
@@ -27,7 +28,7 @@ export function SlipGauge({ close, found }: { close: () => void; found: (mm: num
       const gauge = (p: Photo | undefined) =>
         ({
           scale: [p?.spots[0], p?.spots[1]],
-          scale_mm: Number(scale.replace(",", ".")),
+          scale_mm: typedNumber(scale),
           knot: p?.spots[2],
           mark: p?.spots[3],
         }) as Schemas["BenchGauge"];

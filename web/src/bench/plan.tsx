@@ -6,6 +6,7 @@ import { api, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { typedNumber as number } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Pick, Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
@@ -50,7 +51,6 @@ export function Plan({ close, first }: { close: () => void; first?: [string, str
   const lay = useMutation({
     mutationFn: (body: Schemas["BenchPlan"]) => unwrap(api.POST("/api/v1/bench/plan", { body })),
   });
-  const number = (text: string) => Number(text.trim().replace(",", ".")) || 0;
   const name = (id: string) => catalogue?.knots.find((k) => k.id === id)?.name ?? id;
   const line = locker.find((l) => l.name === f.from);
   const send = async () => {

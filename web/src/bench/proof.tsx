@@ -5,6 +5,7 @@ import { api, type Schemas, unwrap } from "../api/client";
 import { useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { typedNumber } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
@@ -24,7 +25,7 @@ export function Proof({ knot }: { knot: string }) {
   const list = useQuery(q.proofs()).data?.filter((p) => p.knot === knot) ?? [];
   const save = useKept((body: Schemas["BenchProof"]) => unwrap(api.POST("/api/v1/proofs", { body })));
   const keep = (result: Result) => {
-    const body = { knot, result, load_kn: Number(load.replace(",", ".")) || undefined };
+    const body = { knot, result, load_kn: typedNumber(load) || undefined };
     save.mutate(body as Schemas["BenchProof"], { onSuccess: () => setOpen(false) });
   };
   return (

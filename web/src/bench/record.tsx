@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../api/client";
 import { useKept } from "../api/hooks";
 import { Press } from "../ui/button";
+import { typedNumber as number } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
@@ -30,7 +31,6 @@ export function Record(props: {
   const [note, setNote] = useState("");
   const [gauge, setGauge] = useState<number>();
   const save = useKept((body: Schemas["BenchPull"]) => unwrap(api.POST("/api/v1/pulls", { body })));
-  const number = (text: string) => Number(text.trim().replace(",", "."));
   const send = () => {
     const { peak: _, ...rest } = draft;
     const body = {

@@ -5,6 +5,7 @@ import type { Schemas } from "../api/client";
 import { useSetBench } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { poundsPerKN } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Curves } from "./curves";
 import { Pulls } from "./pulls";
@@ -92,8 +93,6 @@ export function Results({ page }: { page: Page }) {
     </Box>
   );
 }
-
-const poundsPerKN = 224.809;
 
 /** Where wraps were compared, one count can be taken over into the choice. */
 function Wraps({ page }: { page: Page }) {

@@ -6,6 +6,7 @@ import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
+import { typedNumber as number, poundsPerKN } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { Pick, Typed } from "../ui/pick";
@@ -13,9 +14,6 @@ import { Sheet } from "../ui/sheet";
 
 type Left = Schemas["LeaderCard"];
 type Book = Schemas["LeaderBook"];
-
-const number = (text: string) => Number(text.trim().replace(",", ".")) || 0;
-const poundsPerKN = 224.809;
 
 /** Leaders in use: what each change takes, how many are left, when the next is due. */
 export function LeadersView() {

@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { useCatalogue, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { typedNumber as number } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Page, Title } from "../ui/page";
 import { Pick, Typed } from "../ui/pick";
@@ -35,8 +36,6 @@ const berths = {
       to: [x * loa + Math.sign(x) * 3, side * (beam / 2 + 2.5)],
     })),
 };
-
-const number = (text: string) => Number(text.trim().replace(",", ".")) || 0;
 
 /** What each line bears of the wind, the berth drawn from above; shore ends are dragged. */
 export function MooringView() {

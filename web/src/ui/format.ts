@@ -10,7 +10,7 @@ export function short(value: number): string {
   return text.includes(".") ? text.replace(/\.?0+$/, "") : text;
 }
 
-const poundsPerKN = 1000 / (0.45359237 * 9.80665);
+export const poundsPerKN = 1000 / (0.45359237 * 9.80665);
 const kilogramsPerKN = 1000 / 9.80665;
 
 /** A force as this kind of user says it: by the preferences, fishing line and rope apart. */
@@ -77,3 +77,6 @@ export const capital = (text: string) => text.charAt(0).toUpperCase() + text.sli
 
 /** How many times a load: one decimal below ten. */
 export const times = (x: number) => (x < 10 ? x.toFixed(1) : String(Math.round(x)));
+
+/** A number as it is typed, with a point or a comma; 0 where it is none. */
+export const typedNumber = (text: string): number => Number(text.trim().replace(",", ".")) || 0;
