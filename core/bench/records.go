@@ -144,6 +144,9 @@ type Pull struct {
 	PeakKN  float64 `json:"peak_kn"`
 	Outcome Outcome `json:"outcome" enum:"held,crept,caught,slipped,broke"`
 	Where   Where   `json:"where,omitempty" enum:"a,b,in-a,in-b,line,grip"`
+	// Noted are slips marked by hand while it was made, time since its first reading; they are
+	// taken into Corrected when it is recorded.
+	Noted []Mark `json:"noted,omitempty" nullable:"false"`
 	// Found are the marks as they were found in the trace; Corrected as they were put right.
 	Found     *Marks     `json:"found,omitempty"`
 	Corrected *Corrected `json:"corrected,omitempty"`
@@ -162,6 +165,29 @@ type Corrected struct {
 	Slips *[]Mark `json:"slips,omitempty"`
 	Peak  *Mark   `json:"peak,omitempty"`
 	Break *Mark   `json:"break,omitempty"`
+}
+
+// sameSlip is how near in time a slip marked by hand is the one that was found: a hand is slow.
+const sameSlip = 0.5
+
+// TakeNoted lays the slips that were marked by hand beside those that were found; began is the
+// first reading by the clock of those. One that is near a found one is that.
+func (p *Pull) TakeNoted(began float64) {
+	if len(p.Noted) == 0 {
+		return
+	}
+	all := slices.Clone(p.Slips())
+	for _, m := range p.Noted {
+		m.S += began
+		if !slices.ContainsFunc(all, func(f Mark) bool { return math.Abs(f.S-m.S) < sameSlip }) {
+			all = append(all, m)
+		}
+	}
+	slices.SortFunc(all, func(a, b Mark) int { return cmp.Compare(a.S, b.S) })
+	if p.Corrected == nil {
+		p.Corrected = &Corrected{}
+	}
+	p.Corrected.Slips, p.Noted = &all, nil
 }
 
 // Slips of the pull, as corrected or else as found.

@@ -49,6 +49,17 @@ func TestACorrectedPeakCounts(t *testing.T) {
 	assert.Len(t, p.Found.Slips, 1)
 }
 
+// Marked by hand a little late, a slip that was found is that one; another is added.
+func TestSlipsMarkedByHand(t *testing.T) {
+	p := pull(7, bowline, eight, bench.Broke, bench.KnotA)
+	p.Found = &bench.Marks{Slips: []bench.Mark{{S: 103, LoadKN: 4}}}
+	p.Noted = []bench.Mark{{S: 5, LoadKN: 5}, {S: 3.3, LoadKN: 3.9}}
+	p.TakeNoted(100)
+	assert.Equal(t, []bench.Mark{{S: 103, LoadKN: 4}, {S: 105, LoadKN: 5}}, p.Slips())
+	assert.Len(t, p.Found.Slips, 1)
+	assert.Empty(t, p.Noted)
+}
+
 func TestPlansAreBalanced(t *testing.T) {
 	s := bench.Series{Specimens: bench.Pairs(bowline, eight, 10)}
 	atCell := 0

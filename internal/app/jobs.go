@@ -311,8 +311,12 @@ type Friction = friction.Report
 // MooringAnswer is how the wind on a moored boat is shared, with its cautions.
 type MooringAnswer struct {
 	mooring.Shared
-	Says     []string      `json:"says" nullable:"false"`
-	Cautions []rig.Caution `json:"cautions" nullable:"false"`
+	// Ahead is what 30 knots from ahead are on her, Abeam how many times that she catches
+	// abeam; the loads are worked out from them.
+	Ahead    evidence.Figure `json:"ahead_kn"`
+	Abeam    evidence.Figure `json:"abeam"`
+	Says     []string        `json:"says" nullable:"false"`
+	Cautions []rig.Caution   `json:"cautions" nullable:"false"`
 }
 
 // Moor shares the wind on a moored boat among her lines.
@@ -322,5 +326,9 @@ func (s *School) Moor(p mooring.Plan) (*MooringAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
-	return &MooringAnswer{out, say.Mooring(p, out), c.CautionTexts([]string{"strength", "stored-energy"})}, nil
+	w, err := load.ByLength(unit.Length(p.Boat.LOAM), load.TableWind*load.KnotSpeed)
+	if err != nil {
+		return nil, err
+	}
+	return &MooringAnswer{out, w.InKN(), mooring.Beam, say.Mooring(p, out), c.CautionTexts([]string{"strength", "stored-energy"})}, nil
 }

@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 
+	"oarweed/core/evidence"
 	"oarweed/core/leader"
 	"oarweed/core/say"
 )
@@ -19,6 +20,8 @@ type LeaderCard struct {
 	NowM        float64 `json:"now_m"`
 	ChangesLeft int     `json:"changes_left"`
 	PerChangeM  float64 `json:"per_change_m"`
+	// Tag is the evidence of what a change takes.
+	Tag evidence.Tag `json:"tag" enum:"computed,memory"`
 	// Low: the next leader should be thought of.
 	Low  bool     `json:"low"`
 	Says []string `json:"says" nullable:"false"`
@@ -60,7 +63,7 @@ func (s *School) Leaders(ctx context.Context) ([]LeaderCard, error) {
 		if err != nil {
 			continue // its knot or material is no longer here
 		}
-		card := LeaderCard{Book: b, KnotName: c.Knot(b.Knot).Name, NowM: now, ChangesLeft: left.ChangesLeft, PerChangeM: left.PerChangeM, Low: left.ChangesLeft <= leader.Warn}
+		card := LeaderCard{Book: b, KnotName: c.Knot(b.Knot).Name, NowM: now, ChangesLeft: left.ChangesLeft, PerChangeM: left.PerChangeM, Tag: c.Knot(b.Knot).BulkTag(), Low: left.ChangesLeft <= leader.Warn}
 		q := b.Query
 		q.LengthM = max(now, 0.001)
 		better, more := leader.Better(c, q)

@@ -59,6 +59,7 @@ func (s *School) SavePull(ctx context.Context, p bench.Pull) (bench.Pull, error)
 				return p, err
 			}
 			p.Found, p.Same = &m, same(t)
+			p.TakeNoted(t.S[0])
 		}
 	} else {
 		was, err := pullKept.one(ctx, s, p.ID)
@@ -121,8 +122,6 @@ type Stopped struct {
 	S        []float64    `json:"t_s" nullable:"false"`
 	KN       []float64    `json:"load_kn" nullable:"false"`
 	Readings int          `json:"readings"`
-	// BeganS is the first reading by the clock of the marks; the picture begins at 0.
-	BeganS float64 `json:"began_s"`
 }
 
 // StartPull begins a pull on the cell; its readings are kept under the key as they come.
@@ -154,9 +153,9 @@ func stopped(key string, t bench.Trace) *Stopped {
 		}
 	}
 	if len(out.S) > 0 {
-		out.BeganS = out.S[0]
+		began := out.S[0]
 		for i := range out.S {
-			out.S[i] -= out.BeganS
+			out.S[i] -= began
 		}
 	}
 	return out

@@ -2316,6 +2316,7 @@ export interface components {
             readonly id: number;
             key: string;
             note?: string;
+            noted?: components["schemas"]["BenchMark"][];
             /** @enum {string} */
             outcome: "held" | "crept" | "caught" | "slipped" | "broke";
             /** Format: double */
@@ -3258,6 +3259,8 @@ export interface components {
             says: string[];
             /** Format: double */
             shortest_m: number;
+            /** @enum {string} */
+            tag: "computed" | "memory";
         };
         LedgerCard: {
             against: string;
@@ -3473,6 +3476,8 @@ export interface components {
             text: string;
         };
         MooringAnswer: {
+            abeam: components["schemas"]["EvidenceFigure"];
+            ahead_kn: components["schemas"]["EvidenceFigure"];
             cautions: components["schemas"]["RigCaution"][];
             lines: components["schemas"]["MooringShare"][];
             moved_m: number[];
@@ -3820,6 +3825,7 @@ export interface components {
             readonly id: number;
             key: string;
             note?: string;
+            noted?: components["schemas"]["BenchMark"][];
             /** @enum {string} */
             outcome: "held" | "crept" | "caught" | "slipped" | "broke";
             /** Format: double */
@@ -4345,8 +4351,6 @@ export interface components {
             shortened_d: number;
         };
         Stopped: {
-            /** Format: double */
-            began_s: number;
             key: string;
             load_kn: number[];
             /** @description what its trace shows; left out where it has too few readings */

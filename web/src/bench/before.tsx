@@ -1,5 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import { useState } from "react";
+import { useCatalogue } from "../api/hooks";
 import { Press } from "../ui/button";
 import { Sheet } from "../ui/sheet";
 
@@ -18,17 +19,11 @@ export function useReady(): [boolean, () => void] {
   ];
 }
 
-const checks = [
-  "Everybody near the bench wears eye protection.",
-  "The guard is closed over the whole specimen.",
-  "Nobody stands in line with it, behind the cell or behind what draws it out.",
-  "Begin slack, draw hand-tight, then slowly and evenly, so that both knots bed in alike.",
-  "Whoever stops it has a hand on the stop, and nobody reaches in while it bears.",
-];
-
 /** What must be so before the first pull of a day. */
 export function Before({ close, done }: { close: () => void; done: () => void }) {
   const [ticked, setTicked] = useState<number[]>([]);
+  const card = useCatalogue().data?.procedures.find((p) => p.id === "bench-pull");
+  const checks = card?.steps.map((s) => s.says) ?? [];
   return (
     <Sheet
       open
@@ -37,7 +32,7 @@ export function Before({ close, done }: { close: () => void; done: () => void })
       foot={
         <>
           <Press onClick={close}>Not yet</Press>
-          <Press look="main" disabled={ticked.length < checks.length} onClick={done}>
+          <Press look="main" disabled={!card || ticked.length < checks.length} onClick={done}>
             All is so
           </Press>
         </>
@@ -55,8 +50,7 @@ export function Before({ close, done }: { close: () => void; done: () => void })
         </Flex>
       ))}
       <Box color="quiet" mt="2">
-        A line that parts goes through the air faster than anybody moves. The rules of your workshop come
-        first.
+        {card?.when}
       </Box>
     </Sheet>
   );

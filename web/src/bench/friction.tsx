@@ -5,6 +5,7 @@ import { api, conflictOf, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { Evidence } from "../ui/evidence";
 import { typedNumber as number } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
@@ -98,7 +99,8 @@ function Found({ friction }: { friction: Schemas["FrictionFound"] }) {
         </Box>
         <Box>
           {friction.n === 1 ? "from one trial" : `from ${friction.n} trials`}: between{" "}
-          {friction.mu.low.toFixed(2)} and {friction.mu.high.toFixed(2)}, nine times in ten. Yours.
+          {friction.mu.low.toFixed(2)} and {friction.mu.high.toFixed(2)}, nine times in ten.{" "}
+          <Evidence tag="yours" source="your own trials over a rail, by the capstan equation" />
         </Box>
       </Flex>
       <Box mt="2" color="quiet">

@@ -12,7 +12,7 @@ import { gave, type Outcome, outcomes, type Where, wheres } from "./words";
 
 export type Draft = Pick<
   Schemas["BenchPull"],
-  "key" | "series" | "a" | "b" | "source" | "outcome" | "where" | "gap" | "corrected"
+  "key" | "series" | "a" | "b" | "source" | "outcome" | "where" | "gap" | "noted"
 > & { peak: string; at?: string };
 
 /** Says what happened in a pull, and keeps it. */

@@ -56,7 +56,7 @@ function Series({ page }: { page: Page }) {
   const stop = useMutation({
     mutationFn: () => unwrap(api.POST("/api/v1/bench/stop", {})),
     onSuccess: (x) => {
-      open("cell", x.key, x.marks, slipsOf(x, noted));
+      open("cell", x.key, x.marks, noted);
       setNoted([]);
     },
   });
@@ -74,12 +74,7 @@ function Series({ page }: { page: Page }) {
   if (!specimen) return null;
   const names: [string, string] = [named(page, specimen.a), named(page, specimen.b)];
 
-  function open(
-    source: Draft["source"],
-    key: string,
-    marks?: Schemas["BenchMarks"],
-    corrected?: Draft["corrected"],
-  ) {
+  function open(source: Draft["source"], key: string, marks?: Schemas["BenchMarks"], slips: Mark[] = []) {
     if (!specimen) return;
     setDraft({
       key,
@@ -90,7 +85,7 @@ function Series({ page }: { page: Page }) {
       outcome: marks?.outcome ?? "broke",
       peak: marks?.peak ? marks.peak.load_kn.toFixed(2) : "",
       gap: state?.gap,
-      corrected,
+      noted: slips.map(({ t_s, load_kn }) => ({ t_s, load_kn })),
     });
   }
   const closed = () => {
@@ -194,16 +189,6 @@ function Series({ page }: { page: Page }) {
       )}
     </Box>
   );
-}
-
-/** Slips marked by hand beside those that were found, unless they are the same; none marked: as found. */
-function slipsOf(x: Schemas["Stopped"], noted: Mark[]): Draft["corrected"] {
-  if (noted.length === 0) return undefined;
-  const found = x.marks?.slips ?? [];
-  const mine = noted
-    .map(({ t_s, load_kn }) => ({ t_s: t_s + x.began_s, load_kn }))
-    .filter((m) => !found.some((f) => Math.abs(f.t_s - m.t_s) < 0.5));
-  return { slips: [...found, ...mine].sort((a, b) => a.t_s - b.t_s) };
 }
 
 const curves = (results: { data?: Schemas["Drawn"] }[]): Curve[] =>

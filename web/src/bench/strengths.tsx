@@ -1,5 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import type { Schemas } from "../api/client";
+import { Evidence } from "../ui/evidence";
 
 type End = Schemas["EndResult"];
 
@@ -74,7 +75,8 @@ export function Strengths({ ends, yardstick }: { ends: End[]; yardstick?: number
         ))}
       </svg>
       <Box fontSize="sm" color="quiet">
-        ● gave · |→ held at least so much · bar: the middle of many · band: where it likely lies (90 %)
+        ● gave · |→ held at least so much · bar: the middle of many · band: where it likely lies (90 %){" "}
+        <Evidence tag="yours" source="worked out of your own pulls; figures behind Why" />
       </Box>
     </Box>
   );

@@ -25,6 +25,7 @@ it("counts changes, shows what is left, and warns", async () => {
         now_m: 2.5,
         changes_left: 5 - changes,
         per_change_m: 0.03,
+        tag: "computed",
         low: changes > 3,
         says: [changes > 3 ? "One change left: have the next one ready." : "Two changes left."],
       },

@@ -6,6 +6,7 @@ import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
+import { Evidence } from "../ui/evidence";
 import { typedNumber as number, poundsPerKN } from "../ui/format";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
@@ -112,6 +113,7 @@ function LeaderCard({ leader: l }: { leader: Left }) {
           {l.says.map((s) => (
             <Box key={s}>{s}</Box>
           ))}
+          <Evidence tag={l.tag} source="what the knot and its trimmed end hold of the line" />
         </Box>
       </Flex>
       <Flex gap="2" mt="3" wrap="wrap">

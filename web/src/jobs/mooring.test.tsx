@@ -23,6 +23,8 @@ it("shares the wind, and asks again when wind, berth or boat change", async () =
       quay_kn: 0,
       says: ["It stands 38 knots from there."],
       cautions: [],
+      ahead_kn: { low: 2, likely: 3, high: 4, tag: "memory", source: "table" },
+      abeam: { low: 2, likely: 3, high: 4, tag: "memory", source: "wide" },
     }),
   });
   const { container } = show(<MooringView />);

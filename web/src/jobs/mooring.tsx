@@ -4,6 +4,7 @@ import type { Schemas } from "../api/client";
 import { useCatalogue, useLasting } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
+import { Evidence } from "../ui/evidence";
 import { typedNumber as number } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Page, Title } from "../ui/page";
@@ -145,8 +146,17 @@ export function MooringView() {
             <Cautions list={data?.cautions ?? []} />
           </Box>
           <Box mt="2" fontSize="sm" color="quiet">
-            Wind from ahead by the ground-tackle table, from memory; abeam three times that, from memory, two
-            to four. Swell, wash and jerks are not in it.
+            {data && (
+              <>
+                30 knots from ahead: {data.ahead_kn.likely.toFixed(1)} kN
+                <Evidence tag={data.ahead_kn.tag} source={data.ahead_kn.source} />
+                abeam {data.abeam.low} to {data.abeam.high} times that, taken as {data.abeam.likely}
+                <Evidence tag={data.abeam.tag} source={data.abeam.source} />
+                loads and margins
+                <Evidence tag="computed" source="forces and moments in balance; see Method" />
+              </>
+            )}{" "}
+            Swell, wash and jerks are not in it.
           </Box>
         </Box>
       </Grid>

@@ -829,6 +829,21 @@ const scenes: Record<string, { says: string; drawn: ReactNode }> = {
       </>
     ),
   },
+  "bench-guard": {
+    says: "A guard over the whole specimen, everybody beside it and behind eye protection, nobody in line",
+    drawn: (
+      <>
+        <path d="M8 92H172" stroke="var(--ink)" strokeWidth="1.5" />
+        <rect x="10" y="62" width="24" height="26" fill="var(--object)" stroke="var(--object-edge)" />
+        <rect x="146" y="62" width="24" height="26" fill="var(--object)" stroke="var(--object-edge)" />
+        <path d="M34 75H146" stroke="var(--rope-1)" strokeWidth="4" />
+        <path d="M36 88V62Q90 40 144 62V88" fill="none" stroke="var(--glass)" strokeWidth="3" />
+        <Person x={90} y={44} arms={[]} />
+        <path d="M83 12H97" stroke="var(--amber)" strokeWidth="4" />
+        <No x={172} y={34} />
+      </>
+    ),
+  },
 };
 
 /** The picture of a step by its name; nothing where there is none by that name. */
