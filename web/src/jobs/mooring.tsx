@@ -6,6 +6,7 @@ import { q } from "../api/queries";
 import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 import { typedNumber as number } from "../ui/format";
+import { useMedia } from "../ui/media";
 import { Cautions, Trouble } from "../ui/notes";
 import { Page, Title } from "../ui/page";
 import { Pick, Typed } from "../ui/pick";
@@ -222,6 +223,9 @@ function Berth(p: {
     ? `translate(${answer.moved_m[0]} ${answer.moved_m[1]}) rotate(${answer.turn_deg})`
     : undefined;
   const size = loa / 21;
+  // On a phone the loads alone, in letters that are read at arm's length.
+  const narrow = useMedia("(max-width: 600px)");
+  const letters = narrow ? loa / 11 : size;
   return (
     <svg
       ref={svg}
@@ -301,14 +305,15 @@ function Berth(p: {
               x={l.to[0]}
               y={y}
               textAnchor="middle"
-              style={{ fontSize: `${size}px` }}
+              style={{ fontSize: `${letters}px` }}
               fontWeight="700"
               fill={weak ? "var(--flare)" : "var(--ink)"}
               stroke="var(--sheet)"
               strokeWidth={size / 5}
               paintOrder="stroke"
             >
-              {l.name} {share ? `${share.load_kn.toFixed(1)} kN` : ""}
+              {narrow ? "" : `${l.name} `}
+              {share ? `${share.load_kn.toFixed(1)} kN` : ""}
             </text>
           </g>
         );
