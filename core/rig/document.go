@@ -162,6 +162,15 @@ type Line struct {
 	MuSpread float64 `json:"mu_spread,omitempty" minimum:"0" maximum:"4" doc:"factor by which the measured friction may be off, up or down; left out: it counts as exact"`
 	// LengthM between its joints, for the cut list.
 	LengthM float64 `json:"length_m,omitempty"`
+	// Own is the code of a line in the locker: this is that one, and what is known of it counts.
+	Own string `json:"own,omitempty" maxLength:"12" doc:"code of a line in the locker: this is that one"`
+}
+
+// As gives the line what is known of another: what it is made of, its size, strength, wear and
+// friction. Its length in the rig stays.
+func (l Line) As(o Line) Line {
+	o.LengthM, o.Own = l.LengthM, l.Own
+	return o
 }
 
 // Default is a value taken because the user left it out.
