@@ -2,6 +2,7 @@ package leader
 
 import (
 	"fmt"
+	"time"
 
 	"oarweed/core/name"
 	"oarweed/core/problem"
@@ -17,6 +18,14 @@ type Book struct {
 	// Changes so far; LostM is line cut off besides: a spoilt piece, a nick.
 	Changes int     `json:"changes,omitempty" minimum:"0" maximum:"10000"`
 	LostM   float64 `json:"lost_m,omitempty" minimum:"0" maximum:"1000"`
+	// ActionM is the length below which it no longer works as it should, though it still holds.
+	ActionM float64 `json:"action_m,omitempty" minimum:"0" maximum:"1000" doc:"below this its action changes, though it still holds"`
+	// Sections above the one that is tied again, from the reel down.
+	Sections []Section `json:"sections,omitempty" maxItems:"12"`
+	// Begun is when it was made up.
+	Begun time.Time `json:"begun,omitzero"`
+	// Own is the code of the spool in the locker that it is cut from.
+	Own string `json:"own,omitempty" maxLength:"12" doc:"code of the spool in the locker"`
 }
 
 // Warn is from how few changes left one should think of the next leader: our own choice.
@@ -34,6 +43,10 @@ func (b *Book) Check(c *trade.Catalogue) error {
 	if !(b.LostM >= 0 && b.LostM <= 1000) {
 		l.Add("lost_m", fmt.Sprintf("%g is no length", b.LostM), "give metres, 0 or more")
 	}
+	if !(b.ActionM >= 0 && b.ActionM <= 1000) {
+		l.Add("action_m", fmt.Sprintf("%g is no length", b.ActionM), "give metres, or leave it out")
+	}
+	l.Take("", checkSections(c, b.Sections))
 	_, err = Budget(c, b.Query)
 	l.Take("", err)
 	return l.Err()

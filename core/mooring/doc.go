@@ -8,6 +8,7 @@
 //
 // The frame is the boat's: metres, x toward the bow and y to starboard from amidships; bearings
 // are clockwise from the bow. The wind from ahead is that of the ground-tackle table for her
-// length; from abeam she is taken to catch more of it by a factor, both from memory. Swell, wash
+// length; from abeam she is taken to catch more of it by a factor, both from memory, unless the area of
+// her side is given. Swell, wash
 // and the jerk of a slack line are not in it: the caution stands beside every answer.
 package mooring

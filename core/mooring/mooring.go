@@ -19,6 +19,9 @@ type Boat struct {
 	LOAM          float64 `json:"loa_m"`
 	BeamM         float64 `json:"beam_m"`
 	DisplacementT float64 `json:"displacement_t"`
+	// SideM2 is what the wind meets from abeam, hull and all above it; left out: a multiple of
+	// what the table says from ahead, [Beam].
+	SideM2 float64 `json:"side_m2,omitempty" minimum:"0" maximum:"1000" doc:"area that the wind meets from abeam; left out: by her length"`
 }
 
 // Wind in knots, from a bearing clockwise from the bow.
@@ -34,6 +37,11 @@ type Line struct {
 	From [2]float64 `json:"from" nullable:"false"`
 	To   [2]float64 `json:"to" nullable:"false"`
 	Line rig.Line   `json:"line"`
+	// Own is the code of the line in the locker; its figures count then.
+	Own string `json:"own,omitempty" maxLength:"12" doc:"code of the line in the locker"`
+	// Boat and Shore are what its ends are made fast to; left out: a cleat, a bollard.
+	Boat  Post `json:"boat,omitempty" enum:"cleat,bollard,ring,post"`
+	Shore Post `json:"shore,omitempty" enum:"cleat,bollard,ring,post"`
 }
 
 // Plan is a moored boat.
@@ -94,6 +102,7 @@ type body struct {
 	beam    float64
 	loa     float64
 	front   float64 // force of 1 kn from ahead, kN
+	side    float64 // of 1 kn from abeam
 	from    float64 // radians
 }
 
@@ -135,6 +144,7 @@ func ready(v *rig.Vocabulary, p Plan) (*body, error) {
 	number("boat.loa_m", p.Boat.LOAM, 3.05, 18.28)
 	number("boat.beam_m", p.Boat.BeamM, 0.5, 12)
 	number("boat.displacement_t", p.Boat.DisplacementT, 0, 500)
+	number("boat.side_m2", p.Boat.SideM2, 0, 1000)
 	number("wind.kn", p.Wind.Kn, 0, topKn)
 	number("wind.from_deg", p.Wind.FromDeg, -360, 360)
 	if len(p.Lines) == 0 || len(p.Lines) > most {
@@ -161,6 +171,10 @@ func ready(v *rig.Vocabulary, p Plan) (*body, error) {
 		return nil, problem.At("boat", err)
 	}
 	b.front = w.Pounds * float64(unit.Pound) / 1000 / (load.TableWind * load.TableWind)
+	b.side = abeam * b.front
+	if p.Boat.SideM2 > 0 {
+		b.side = load.Pressure(p.Boat.SideM2, 1, load.KnotSpeed) / 1000
+	}
 	b.quay = quayOf(p)
 	return b, nil
 }
@@ -198,8 +212,7 @@ func quayOf(p Plan) float64 {
 
 // wind is its force on her at so many knots, kN.
 func (b *body) wind(kn float64) (fx, fy float64) {
-	q := b.front * kn * kn
-	return -q * math.Cos(b.from), -q * abeam * math.Sin(b.from)
+	return -b.front * kn * kn * math.Cos(b.from), -b.side * kn * kn * math.Sin(b.from)
 }
 
 // moved is where a place on the boat is: at holds shift and turn.

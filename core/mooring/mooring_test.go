@@ -135,3 +135,18 @@ func TestPlansThatAreNone(t *testing.T) {
 		assert.ErrorContains(t, err, field)
 	}
 }
+
+// From abeam ½ρv²·A, drag coefficient 1, where the area is known: 20 m² at 30 knots are 2.92 kN.
+func TestTheSideThatTheWindMeets(t *testing.T) {
+	v := vocabulary(t)
+	lines := []mooring.Line{{From: [2]float64{0, 1.4}, To: [2]float64{0, 20}, Line: nylon}}
+	b := boat
+	b.SideM2 = 20
+	got, err := mooring.Solve(v, mooring.Plan{Boat: b, Wind: mooring.Wind{Kn: 30, FromDeg: 90}, Lines: lines})
+	require.NoError(t, err)
+	speed := 30 * 1852.0 / 3600
+	assert.InDelta(t, 0.5*1.225*speed*speed*20/1000, got.WindKN, 1e-9)
+	b.SideM2 = -1
+	_, err = mooring.Solve(v, mooring.Plan{Boat: b, Wind: mooring.Wind{Kn: 30}, Lines: lines})
+	assert.ErrorContains(t, err, "boat.side_m2")
+}

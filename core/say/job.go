@@ -191,3 +191,65 @@ func Tying(s job.TyingStep) string {
 	}
 	return s.Words
 }
+
+// TowLine says what is to be seen to on a tow line: places where a hitch has rubbed the cover.
+func TowLine(b towline.Book) []string {
+	out := []string{}
+	for _, r := range b.Rubbed() {
+		out = append(out, fmt.Sprintf("A hitch has sat at %.1f m in %s runs: feel the cover there, and shift the place by an arm's length.", r.PlaceM, Number(r.N)))
+	}
+	return out
+}
+
+// Threads says how a loop goes on so that nothing drops off: common practice, no source.
+func Threads(on towline.On) []string {
+	last := "Pull the long part by hand before the boat does: both legs lie together under the bridge."
+	switch on {
+	case towline.Tower:
+		return []string{"Loop up and over the knob from behind, then the whole line through the loop.", "The long part leaves astern, level with the knob or below it: a pull upward lifts it off.", last}
+	case towline.Hook:
+		return []string{"Loop through itself round the bowl of the hook; the gate or the point looks up or forward.", "The long part leaves astern, away from the opening: never across it.", last}
+	case towline.Eye:
+		return []string{"Pass the loop through the eye from the rider's side, and the whole line through the loop.", "The long part leaves straight astern: across the eye's edge it saws.", last}
+	}
+	return []string{"Enter the loop from the rider's end, lay it round the pylon, draw the whole line through it.", "The long part leaves astern. Threaded from the boat's side the take-off drops off as she goes.", last}
+}
+
+// SlipLine says how long a slip line is and what runs.
+func SlipLine(s job.Slip) string {
+	return fmt.Sprintf("%s of line: through the ring and back to the same cleat. When one end is let go %s runs out through the ring, so that end bears no knot, no splice and no eye.", s.Length, s.Runs)
+}
+
+// HeavingLine says how long heaving line and messenger are.
+func HeavingLine(h job.Heave) string {
+	out := fmt.Sprintf("%s of heaving line, coiled in two hands: throw past the hand ashore, not at it. %s of messenger reaches there and back.", h.Heaving, h.Messenger)
+	if h.Far {
+		out += " That is farther than most people throw: come closer, or send it another way."
+	}
+	return out
+}
+
+// FenderTide says how a fender hangs at a wall as the water goes.
+func FenderTide(t job.Tide) string {
+	hangs, clear := "at the rail", "just clear of the water"
+	if t.Drop >= unit.Length(0.01) {
+		hangs = Reach(t.Drop) + " below the rail"
+	}
+	if t.Clear >= unit.Length(0.01) {
+		clear = Reach(t.Clear) + " above the water"
+	}
+	out := fmt.Sprintf("Its eye hangs %s, its foot %s.", hangs, clear)
+	if !t.Covers {
+		out += " At high water the edge comes down below its middle: hang a longer one, or a board across two."
+	}
+	if t.Over >= unit.Length(0.01) {
+		out += fmt.Sprintf(" At high water her rail stands %s above the edge: she can ride over it.", Reach(t.Over))
+	}
+	if t.Under >= unit.Length(0.01) {
+		out += fmt.Sprintf(" At low water her rail is %s below the edge: lines lead up.", Reach(t.Under))
+	}
+	if t.Lead > 0 {
+		out += fmt.Sprintf(" Lead lines at least %s, or see to them as the tide goes: short ones hang her up.", Reach(t.Lead))
+	}
+	return out
+}

@@ -24,13 +24,17 @@ type On string
 
 const (
 	Pylon On = "pylon"
+	Tower On = "tower" // the knob on a frame above the boat
 	Hook  On = "hook"
 	Eye   On = "eye"
 )
 
 // hitches are the knots (catalogue ids) with which a line is made fast at a length of its
 // own: the pylon hitch drops over an open hook too, a closed eye takes a bight.
-var hitches = map[On]string{Pylon: "tow-pylon-hitch", Hook: "tow-pylon-hitch", Eye: "tow-eye-hitch"}
+var hitches = map[On]string{Pylon: "tow-pylon-hitch", Tower: "tow-pylon-hitch", Hook: "tow-pylon-hitch", Eye: "tow-eye-hitch"}
+
+// Hitch is the knot (a catalogue id) with which a line is made fast between its take-offs.
+func (o On) Hitch() string { return hitches[o] }
 
 // Fits is how near a wanted length may be to a take-off to be that one: nobody makes a
 // tow line to better than that.
@@ -73,7 +77,7 @@ func Find(takeoffs []unit.Length, want unit.Length, on On) (Place, error) {
 	}
 	hitch, ok := hitches[on]
 	if !ok {
-		l.Add("on", fmt.Sprintf("%q is not known", on), "use pylon, hook or eye")
+		l.Add("on", fmt.Sprintf("%q is not known", on), "use pylon, tower, hook or eye")
 	}
 	if err := l.Err(); err != nil {
 		return Place{}, err

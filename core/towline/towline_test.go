@@ -9,6 +9,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"oarweed/catalogue"
+	"oarweed/core/rig"
 	"oarweed/core/towline"
 	"oarweed/core/unit"
 )
@@ -95,4 +97,45 @@ func TestRefusals(t *testing.T) {
 	assert.ErrorContains(t, err, "want")
 	_, err = towline.Find([]unit.Length{20}, 18, "bow")
 	assert.ErrorContains(t, err, "on")
+}
+
+// A run with a hitch rubs the cover where it sits, one on a loop does not; places that a hitch
+// covers together count as one, and after twenty the place is shifted.
+func TestRunsRubTheCover(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	b := towline.Book{Name: " Tow line  two ", TakeoffsM: []float64{24.4, 18.4, 19.9}, On: towline.Tower,
+		Line: rig.Line{Material: "hmpe", DiameterMM: 6}, Riders: []towline.Rider{{Name: "Fenna", WantM: 22.1, Kn: 13}}}
+	require.NoError(t, b.Check(&c.Vocabulary))
+	assert.Equal(t, "Tow line two", b.Name)
+	assert.Equal(t, []float64{18.4, 19.9, 24.4}, b.TakeoffsM)
+	at := func(want float64) towline.Place {
+		p, err := towline.Find(b.Offs(), unit.Length(want), b.On)
+		require.NoError(t, err)
+		return p
+	}
+	b.Record(at(19.9))
+	assert.Empty(t, b.Runs, "a loop that fits rubs nothing")
+	for i := range towline.Shift {
+		assert.Empty(t, b.Rubbed())
+		b.Record(at(22.1 + 0.1*float64(i%2)))
+	}
+	b.Record(at(21))
+	require.Len(t, b.Runs, 2)
+	assert.InDelta(t, 21, b.Runs[0].PlaceM, 1e-9)
+	require.Len(t, b.Rubbed(), 1)
+	assert.InDelta(t, 22.1, b.Rubbed()[0].PlaceM, 1e-9)
+}
+
+func TestWrongTowLinesNameTheirFields(t *testing.T) {
+	c, err := catalogue.Load()
+	require.NoError(t, err)
+	b := towline.Book{Own: "L7", On: "bow", TakeoffsM: []float64{-1}, Line: rig.Line{Material: "wool"}, Runs: []towline.Run{{PlaceM: -1}},
+		Riders: []towline.Rider{{Name: "", WantM: 0, Kn: 90}}}
+	err = b.Check(&c.Vocabulary)
+	for _, f := range []string{"name", "own", "on", "takeoffs_m[0]", "line.material", "runs[0]", "riders[0].name", "riders[0].want_m", "riders[0].kn"} {
+		assert.ErrorContains(t, err, f)
+	}
+	b.TakeoffsM = nil
+	assert.ErrorContains(t, b.Check(&c.Vocabulary), "takeoffs_m")
 }
