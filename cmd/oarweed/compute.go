@@ -80,7 +80,7 @@ type mapDocument struct {
 
 func (c mapCommand) Run(e *env) error {
 	return c.answer(e, func(s *app.School, d rig.Document) (any, error) {
-		frame, work, err := s.Map(d, c.MapQuery)
+		frame, work, err := s.Map(e, d, c.MapQuery)
 		if err != nil {
 			return nil, err
 		}
@@ -208,7 +208,7 @@ func (c procedureCommand) Run(e *env) error {
 			return err
 		}
 	}
-	v, err := s.Procedure(c.ID, d)
+	v, err := s.Procedure(e, c.ID, d)
 	return e.show(v, err)
 }
 

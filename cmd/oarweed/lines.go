@@ -1,9 +1,14 @@
 package main
 
 import (
+	"fmt"
+	"net"
+	"time"
+
 	"oarweed/core/leader"
 	"oarweed/core/mooring"
 	"oarweed/core/problem"
+	"oarweed/internal/device"
 )
 
 type leaderCommand struct{}
@@ -34,4 +39,31 @@ func (moorCommand) Run(e *env) error {
 	}
 	out, err := mooring.Solve(&c.Vocabulary, p)
 	return e.show(out, err)
+}
+
+type windSimCommand struct {
+	Addr    string        `default:"127.0.0.1:10110" help:"address to listen on" placeholder:"HOST:PORT"`
+	Seed    uint64        `default:"1" help:"the same seed tears the same sentences"`
+	From    float64       `default:"15" help:"knots at first"`
+	To      float64       `default:"35" help:"knots at last"`
+	Rise    time.Duration `default:"2m" help:"how long it takes to rise"`
+	Bearing float64       `default:"300" help:"degrees off the bow, or from north with --north"`
+	North   bool          `help:"tell it from north (MWD) and not off the bow (MWV)"`
+	Gust    float64       `default:"0.2" help:"share by which gusts go beyond the mean, 0 to 1"`
+	Hertz   float64       `default:"10" help:"sentences a second, 0.1 to 100"`
+	Drop    time.Duration `default:"0" help:"break the connection after so long; 0: never"`
+	Torn    float64       `default:"0" help:"share of sentences that are torn, 0 to 1"`
+}
+
+func (c windSimCommand) Run(e *env) error {
+	w, err := device.NewWind(device.Blow{Seed: c.Seed, From: c.From, To: c.To, Rise: c.Rise, Bearing: c.Bearing, North: c.North, Gust: c.Gust, Hertz: c.Hertz, Drop: c.Drop, Torn: c.Torn})
+	if err != nil {
+		return err
+	}
+	l, err := net.Listen("tcp", c.Addr)
+	if err != nil {
+		return fmt.Errorf("cannot listen: %w", err)
+	}
+	fmt.Fprintf(e.out, "A wind instrument listens at %s: %s\n", l.Addr(), w)
+	return w.Serve(e, l)
 }

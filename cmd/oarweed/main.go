@@ -39,6 +39,7 @@ type commands struct {
 	Knots     knotsCommands    `cmd:"" help:"Say which knots to learn."`
 	Bench     benchCommands    `cmd:"" help:"Work out pulls on a bench."`
 	CellSim   cellSimCommand   `cmd:"" name:"loadcell-sim" help:"Stand in for a load cell: listen, and pull a simulated specimen when asked."`
+	WindSim   windSimCommand   `cmd:"" name:"wind-sim" help:"Stand in for a wind instrument: listen, and send NMEA 0183 wind to whoever connects."`
 	Practice  practiceCommands `cmd:"" help:"Say what practice is due."`
 	Lesson    lessonCommands   `cmd:"" help:"Plan a lesson."`
 	Cut       cutCommand       `cmd:"" help:"Cut pieces from spools, read from standard input."`

@@ -86,6 +86,9 @@ func (c serveCommand) serve(e *env, withDemo bool) error {
 	if err != nil {
 		return err
 	}
+	if err := school.UseWind(e, device.NewVane()); err != nil {
+		return err
+	}
 	if err := school.UseCell(e, device.NewHub(st.AppendReadings)); err != nil {
 		return err
 	}

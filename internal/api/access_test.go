@@ -78,7 +78,7 @@ func TestAnOutsiderGetsNowhere(t *testing.T) {
 				continue
 			}
 			free := path == "/api/v1/join" || path == "/api/v1/session/setup" || path == "/api/v1/session" && method != "DELETE"
-			status, _ := out.call(method, strings.NewReplacer("{id}", "1", "{kind}", "wind", "{file}", "x", "{key}", "x").Replace(path), "")
+			status, _ := out.call(method, strings.NewReplacer("{id}", "1", "{kind}", "wind", "{file}", "x", "{key}", "x", "{code}", "L000001-1").Replace(path), "")
 			if !free {
 				n++
 				assert.Equal(t, 401, status, "%s %s", method, path)

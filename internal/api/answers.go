@@ -51,7 +51,7 @@ func choiceMap(a huma.API) {
 		doc
 		app.MapQuery
 	}) (*huma.StreamResponse, error) {
-		frame, work, err := of(ctx).Map(in.Body, in.MapQuery)
+		frame, work, err := of(ctx).Map(ctx, in.Body, in.MapQuery)
 		if err != nil {
 			return nil, fail(ctx, err)
 		}

@@ -75,7 +75,7 @@ func New(school *app.School, site http.Handler, o Options) (http.Handler, huma.A
 	access(a)
 	inspections(a)
 	benches(a)
-	leaders(a)
+	onTheWater(a)
 	doctrines(a)
 	description(r, a)
 	r.GET("/healthz", tenant(school), health)

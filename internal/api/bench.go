@@ -2,10 +2,8 @@ package api
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
 	"net/http"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -177,19 +175,8 @@ func live(a huma.API) {
 	huma.Register(a, o, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
 		hub := of(ctx).Bench()
 		return &huma.StreamResponse{Body: func(h huma.Context) {
-			h.SetHeader("Content-Type", "application/x-ndjson")
-			w := h.BodyWriter()
-			out := json.NewEncoder(w)
-			_ = hub.Watch(h.Context(), func(l bench.Live) error {
-				if rw, ok := w.(http.ResponseWriter); ok {
-					_ = http.NewResponseController(rw).SetWriteDeadline(time.Now().Add(streamPause))
-				}
-				err := out.Encode(l)
-				if flush, ok := w.(http.Flusher); ok {
-					flush.Flush()
-				}
-				return err
-			})
+			write := lineWriter(h)
+			_ = hub.Watch(h.Context(), func(l bench.Live) error { return write(l) })
 		}}, nil
 	})
 	huma.Register(a, op("bench", "bench-zero", http.MethodPost, "/bench/zero", "Take what the cell says now as zero"),

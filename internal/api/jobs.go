@@ -7,7 +7,6 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"oarweed/core/mooring"
 	"oarweed/core/rig"
 	"oarweed/core/say"
 	"oarweed/core/unit"
@@ -32,11 +31,6 @@ type MethodPage struct {
 }
 
 func jobs(a huma.API) {
-	huma.Register(a, op("jobs", "moor", http.MethodPost, "/moorings/solve", "Share the wind on a moored boat among her lines"),
-		func(ctx context.Context, in *struct{ Body mooring.Plan }) (*body[*app.MooringAnswer], error) {
-			out, err := of(ctx).Moor(in.Body)
-			return answered(ctx, out, err)
-		})
 	huma.Register(a, op("jobs", "strength", http.MethodGet, "/strength", "What a line bears"),
 		func(ctx context.Context, in *struct{ app.StrengthQuery }) (*body[*app.LineAnswer], error) {
 			out, err := of(ctx).Strength(in.StrengthQuery)
@@ -89,7 +83,7 @@ func jobs(a huma.API) {
 			if in.Body != nil {
 				d = *in.Body
 			}
-			out, err := of(ctx).Procedure(in.ID, d)
+			out, err := of(ctx).Procedure(ctx, in.ID, d)
 			return answered(ctx, out, err)
 		})
 	huma.Register(a, op("jobs", "sayings", http.MethodPost, "/sayings", "Common sayings worked out on a rig with one joint"),

@@ -41,7 +41,7 @@ func FuzzOperations(f *testing.F) {
 	}
 	f.Fuzz(func(t *testing.T, which uint8, id, query, sent string) {
 		method, path, _ := strings.Cut(operations[int(which)%len(operations)], " ")
-		for _, name := range []string{"{id}", "{kind}", "{key}"} {
+		for _, name := range []string{"{id}", "{kind}", "{key}", "{code}"} {
 			path = strings.ReplaceAll(path, name, url.PathEscape(id))
 		}
 		values, _ := url.ParseQuery(query)

@@ -250,6 +250,16 @@ func feedEntries(ctx context.Context, s *app.School, f app.Feed, now time.Time) 
 				out = append(out, export.Entry{ID: fmt.Sprintf("lesson-%d", l.ID), At: l.At, Minutes: l.Request.Minutes, Title: l.Name, Text: strings.Join(l.Request.Knots, ", ")})
 			}
 		}
+		looks, err := s.Looks(ctx, now.AddDate(0, 3, 0))
+		if err != nil {
+			return nil, err
+		}
+		for _, l := range looks {
+			if l.At.Before(now) {
+				l.At = now
+			}
+			out = append(out, export.Entry{ID: l.ID, At: l.At.Truncate(24 * time.Hour), Title: "Look over: " + l.Name, Text: l.Says})
+		}
 	}
 	return out, nil
 }

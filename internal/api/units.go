@@ -3,6 +3,7 @@ package api
 import (
 	"bytes"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/gin-gonic/gin"
@@ -16,7 +17,11 @@ const unitsHeader = "Units"
 
 // asKept are the routes whose texts are people's own, or are read by the page as they
 // are: nothing in them is said otherwise.
-var asKept = []string{"/rigs", "/lines", "/learners", "/attempts", "/board", "/class-report", "/due", "/lessons", "/roster", "/log.", "/feeds", "/quay-rounds", "/gear", "/photos", "/me", "/session", "/join", "/inspections", "/doctrines", "/catalogue", "/quantity", "/map", "/schema"}
+var asKept = []string{"/rigs", "/lines", "/learners", "/attempts", "/board", "/class-report", "/due", "/lessons", "/roster", "/log.", "/feeds", "/quay-rounds", "/gear", "/photos", "/me", "/session", "/join", "/inspections", "/doctrines", "/catalogue", "/quantity", "/map", "/schema",
+	"/locker", "/uses", "/leaders", "/tow-lines", "/moorings", "/wind", "/files"}
+
+// worked are those below them that only say what is worked out.
+var worked = []string{"/moorings/solve", "/leaders/trip"}
 
 // inUnits says the quantities in the texts of an answer in the units asked for. Numbers of
 // a document stay as their names say them.
@@ -33,10 +38,9 @@ func inUnits(c *gin.Context) {
 	}
 	c.Header("Vary", unitsHeader)
 	path := strings.TrimPrefix(c.Request.URL.Path, Base)
-	for _, p := range asKept {
-		if strings.HasPrefix(path, p) {
-			return
-		}
+	under := func(p string) bool { return strings.HasPrefix(path, p) }
+	if slices.ContainsFunc(asKept, under) && !slices.ContainsFunc(worked, under) {
+		return
 	}
 	held := &heldBack{ResponseWriter: c.Writer}
 	c.Writer = held

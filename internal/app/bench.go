@@ -91,7 +91,10 @@ func (s *School) UseCell(ctx context.Context, c LoadCell) error {
 }
 
 // Close lets go of instruments; the records stay open.
-func (s *School) Close() { s.cell.Close() }
+func (s *School) Close() {
+	s.cell.Close()
+	s.wind.Close()
+}
 
 // BenchSettings reads them; without any, no cell is dialled and own pulls count.
 func (s *School) BenchSettings(ctx context.Context) (BenchSettings, error) {

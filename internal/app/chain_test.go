@@ -287,9 +287,9 @@ func TestSoftShackle(t *testing.T) {
 
 func TestJamReliefCard(t *testing.T) {
 	relieve := `{"chain":[{"line":{"material":"polyester","construction":"braid","diameter_mm":12}},{"joint":{"task":"relieve"}},{"line":{"material":"HELPER","diameter_mm":8}}],"peak_kn":1.5}`
-	polyester, err := here.Procedure("jam", parsed(t, strings.Replace(relieve, "HELPER", "polyester", 1)))
+	polyester, err := here.Procedure(t.Context(), "jam", parsed(t, strings.Replace(relieve, "HELPER", "polyester", 1)))
 	require.NoError(t, err)
-	hmpe, err := here.Procedure("jam", parsed(t, strings.Replace(relieve, "HELPER", "hmpe", 1)))
+	hmpe, err := here.Procedure(t.Context(), "jam", parsed(t, strings.Replace(relieve, "HELPER", "hmpe", 1)))
 	require.NoError(t, err)
 	assert.Greater(t, hmpe.Turns, polyester.Turns, "slippery line wants more turns")
 	assert.Greater(t, hmpe.WinchTurns, polyester.WinchTurns)
@@ -298,11 +298,11 @@ func TestJamReliefCard(t *testing.T) {
 	text, _ := json.Marshal(polyester)
 	assert.NotContains(t, string(text), "{turns}")
 	assert.Equal(t, "stored-energy", polyester.Cautions[0].ID, "the caution comes first")
-	_, err = here.Procedure("jam", parsed(t, quay))
+	_, err = here.Procedure(t.Context(), "jam", parsed(t, quay))
 	assert.ErrorContains(t, err, "relieve")
-	_, err = here.Procedure("swim", rig.Document{})
+	_, err = here.Procedure(t.Context(), "swim", rig.Document{})
 	assert.ErrorContains(t, err, "not a procedure")
-	plain, err := here.Procedure("reeve", rig.Document{})
+	plain, err := here.Procedure(t.Context(), "reeve", rig.Document{})
 	require.NoError(t, err)
 	assert.Len(t, plain.Steps, 4)
 }

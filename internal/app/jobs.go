@@ -6,7 +6,6 @@ import (
 	"oarweed/core/job"
 	"oarweed/core/knot"
 	"oarweed/core/load"
-	"oarweed/core/mooring"
 	"oarweed/core/rig"
 	"oarweed/core/say"
 	"oarweed/core/trade"
@@ -178,7 +177,7 @@ type FenderAnswer struct {
 type TowQuery struct {
 	Takeoffs string `query:"takeoffs" default:"60ft,65ft,…,85ft" maxLength:"600" help:"lengths from the handle, the last is the line's end; … goes on by the last step"`
 	Want     string `query:"want" default:"68ft" maxLength:"40" help:"length wanted"`
-	On       string `query:"on" default:"pylon" enum:"pylon,hook,eye" help:"what it is made fast to"`
+	On       string `query:"on" default:"pylon" enum:"pylon,tower,hook,eye" help:"what it is made fast to"`
 }
 
 // TowAnswer is where it is made fast.
@@ -307,28 +306,3 @@ func tyingOf(t *job.Tying) *ShackleTying {
 // Friction is whether a hitch holds at a friction. Numbers that have no finite value
 // are null: the critical friction of what never locks, the hold ratio of what does.
 type Friction = friction.Report
-
-// MooringAnswer is how the wind on a moored boat is shared, with its cautions.
-type MooringAnswer struct {
-	mooring.Shared
-	// Ahead is what 30 knots from ahead are on her, Abeam how many times that she catches
-	// abeam; the loads are worked out from them.
-	Ahead    evidence.Figure `json:"ahead_kn"`
-	Abeam    evidence.Figure `json:"abeam"`
-	Says     []string        `json:"says" nullable:"false"`
-	Cautions []rig.Caution   `json:"cautions" nullable:"false"`
-}
-
-// Moor shares the wind on a moored boat among her lines.
-func (s *School) Moor(p mooring.Plan) (*MooringAnswer, error) {
-	c := s.Trade()
-	out, err := mooring.Solve(&c.Vocabulary, p)
-	if err != nil {
-		return nil, err
-	}
-	w, err := load.ByLength(unit.Length(p.Boat.LOAM), load.TableWind*load.KnotSpeed)
-	if err != nil {
-		return nil, err
-	}
-	return &MooringAnswer{out, w.InKN(), mooring.Beam, say.Mooring(p, out), c.CautionTexts([]string{"strength", "stored-energy"})}, nil
-}

@@ -25,7 +25,7 @@ func parsed(t testing.TB, text string) rig.Document {
 
 // mapped works a plane out row by row.
 func mapped(ctx context.Context, d rig.Document, p whatif.Plane, row func(whatif.Row) error) error {
-	_, work, err := here.Map(d, app.MapQuery{X: p.X.Input, XFrom: p.X.From, XTo: p.X.To, Y: p.Y.Input, YFrom: p.Y.From, YTo: p.Y.To, Columns: p.Columns, Rows: p.Rows})
+	_, work, err := here.Map(context.Background(), d, app.MapQuery{X: p.X.Input, XFrom: p.X.From, XTo: p.X.To, Y: p.Y.Input, YFrom: p.Y.From, YTo: p.Y.To, Columns: p.Columns, Rows: p.Rows})
 	if err != nil {
 		return err
 	}

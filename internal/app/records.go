@@ -12,6 +12,7 @@ import (
 	"oarweed/core/practice"
 	"oarweed/core/problem"
 	"oarweed/core/rig"
+	"oarweed/core/usage"
 )
 
 // ErrNotFound is what records say of an id they do not hold.
@@ -55,6 +56,16 @@ type DayTotal struct {
 	Slow  int    `json:"slow"`
 	Fault int    `json:"fault"`
 }
+
+// LineUsed is what the log of use holds of a line, and when it was last used.
+type LineUsed struct {
+	locker.Used
+	Last time.Time
+}
+
+// UseCounts are the counts of the log of use: all of it by outcome, by line, by knot. A use of
+// two lines counts on both.
+type UseCounts struct{ All, Lines, Knots []usage.Count }
 
 // Document is a record whose form its use case knows: a lesson, a round on the quay.
 type Document struct {
@@ -134,6 +145,17 @@ type Records interface {
 	// AddInspection records one, or finds the one already there by its key.
 	AddInspection(context.Context, practice.Inspection) (i practice.Inspection, added bool, err error)
 
+	// Uses are the log of use, newest first; Used counts it by line and by knot, LinesUsed sums
+	// it up for each line, by code.
+	Uses(context.Context, usage.Filter, Page) (list []usage.Entry, next string, err error)
+	Used(context.Context, usage.Filter) (UseCounts, error)
+	LinesUsed(context.Context) (map[string]LineUsed, error)
+	// AddUse records a use, or finds the one already there by its key; AddUses many, all or none.
+	AddUse(context.Context, usage.Entry) (e usage.Entry, added bool, err error)
+	AddUses(context.Context, []usage.Entry) (added int, err error)
+	DeleteUse(ctx context.Context, id int64) error
+	RestoreUse(ctx context.Context, id int64) (usage.Entry, error)
+
 	Doctrines(context.Context) (Chosen, error)
 	SetDoctrines(context.Context, Chosen) (Chosen, error)
 
@@ -163,8 +185,13 @@ func (s *School) SaveRig(ctx context.Context, r rig.Saved) (rig.Saved, error) {
 
 // SaveLine keeps a line in the locker.
 func (s *School) SaveLine(ctx context.Context, l locker.Line) (locker.Line, error) {
-	if err := l.Check(&s.Trade().Vocabulary); err != nil {
+	if err := l.Check(&s.Trade().Vocabulary, s.now()); err != nil {
 		return l, err
+	}
+	if l.ID == 0 {
+		l.Code = locker.NewCode()
+	} else if was, err := s.records.Line(ctx, l.ID); err == nil {
+		l.Code = was.Code // it stands on a label: it stays
 	}
 	return s.records.SaveLine(ctx, l)
 }

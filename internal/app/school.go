@@ -43,6 +43,7 @@ type School struct {
 	own     []trade.Pulled
 	wraps   []trade.OwnWraps
 	cell    LoadCell
+	wind    WindGauge
 	records Records
 	gate    *Gate
 	hand    sync.Mutex // held while doctrines change
@@ -52,7 +53,7 @@ type School struct {
 // may be nil where nothing is kept. A chosen doctrine that no longer exists is left out:
 // the usual one is taught until another is chosen.
 func NewSchool(ctx context.Context, usual *trade.Catalogue, records Records, gate *Gate) (*School, error) {
-	s := &School{usual: usual, records: records, gate: gate, cell: noCell{}}
+	s := &School{usual: usual, records: records, gate: gate, cell: noCell{}, wind: noWind{}}
 	s.taught.Store(usual)
 	s.plain.Store(usual)
 	if records == nil {
@@ -139,8 +140,12 @@ func (s *School) Teach(ctx context.Context, c Chosen) (Doctrines, error) {
 }
 
 // Choose ranks the knots for a rig with one joint.
-func (s *School) Choose(_ context.Context, d rig.Document) (*Answer, error) {
+func (s *School) Choose(ctx context.Context, d rig.Document) (*Answer, error) {
 	c := s.Trade()
+	d, err := s.withOwn(ctx, d)
+	if err != nil {
+		return nil, err
+	}
 	r, err := c.Resolve(d)
 	if err != nil {
 		return nil, err
@@ -153,6 +158,10 @@ func (s *School) Choose(_ context.Context, d rig.Document) (*Answer, error) {
 // CheckRig answers for a chain: every joint, what gives way first, what to cut.
 func (s *School) CheckRig(ctx context.Context, d rig.Document) (*RigAnswer, error) {
 	c := s.Trade()
+	d, err := s.withOwn(ctx, d)
+	if err != nil {
+		return nil, err
+	}
 	return heavy(ctx, s, func() (*RigAnswer, error) {
 		x, err := chain.Judge(ctx, c, d)
 		if err != nil {
@@ -170,6 +179,10 @@ func (s *School) CheckRig(ctx context.Context, d rig.Document) (*RigAnswer, erro
 // depend on it.
 func (s *School) Chances(ctx context.Context, d rig.Document) (map[string]Chance, error) {
 	c := s.Trade()
+	d, err := s.withOwn(ctx, d)
+	if err != nil {
+		return nil, err
+	}
 	r, err := c.Resolve(d)
 	if err != nil {
 		return nil, err
@@ -199,6 +212,10 @@ func (s *School) Method(ctx context.Context) (string, error) {
 // Sayings works common sayings out on a rig with one joint.
 func (s *School) Sayings(ctx context.Context, d rig.Document) ([]say.Saying, error) {
 	c := s.Trade()
+	d, err := s.withOwn(ctx, d)
+	if err != nil {
+		return nil, err
+	}
 	return heavy(ctx, s, func() ([]say.Saying, error) {
 		x, err := job.SayingsOf(c, d)
 		if err != nil {
@@ -221,6 +238,10 @@ const near = 3
 // Changes says what would change the first choice at a joint.
 func (s *School) Changes(ctx context.Context, d rig.Document) (*Changes, error) {
 	c := s.Trade()
+	d, err := s.withOwn(ctx, d)
+	if err != nil {
+		return nil, err
+	}
 	full, err := c.Fill(d)
 	if err != nil {
 		return nil, err
@@ -264,8 +285,12 @@ type MapQuery struct {
 // Map lays out a choice map and returns a function that works it out, handing over each
 // row as soon as it is known, one at a time; an error from row, or the end of the
 // context, stops it.
-func (s *School) Map(d rig.Document, q MapQuery) (whatif.Plane, func(ctx context.Context, row func(whatif.Row) error) error, error) {
+func (s *School) Map(ctx context.Context, d rig.Document, q MapQuery) (whatif.Plane, func(ctx context.Context, row func(whatif.Row) error) error, error) {
 	c := s.Trade()
+	d, err := s.withOwn(ctx, d)
+	if err != nil {
+		return whatif.Plane{}, nil, err
+	}
 	full, err := c.Fill(d)
 	if err != nil {
 		return whatif.Plane{}, nil, err
@@ -449,7 +474,11 @@ func (s *School) SoftShackle(q ShackleQuery) (*ShackleAnswer, error) {
 
 // Procedure gives a job as a guided card; d is the rig of its task, empty where it needs
 // none.
-func (s *School) Procedure(id string, d rig.Document) (*Card, error) {
+func (s *School) Procedure(ctx context.Context, id string, d rig.Document) (*Card, error) {
+	d, err := s.withOwn(ctx, d)
+	if err != nil {
+		return nil, err
+	}
 	x, err := job.Fill(s.Trade(), id, d)
 	if err != nil {
 		return nil, err

@@ -7,9 +7,7 @@ import (
 	"context"
 	"time"
 
-	"oarweed/core/leader"
 	"oarweed/core/line"
-	"oarweed/core/locker"
 	"oarweed/core/practice"
 	"oarweed/core/rig"
 	"oarweed/internal/app"
@@ -22,7 +20,7 @@ func Fill(ctx context.Context, s *app.School, now time.Time) (bool, error) {
 	if err != nil || len(there) > 0 {
 		return false, err
 	}
-	for _, l := range lines {
+	for _, l := range linesOf(now) {
 		if _, err := s.SaveLine(ctx, l); err != nil {
 			return false, err
 		}
@@ -46,23 +44,10 @@ func Fill(ctx context.Context, s *app.School, now time.Time) (bool, error) {
 			return false, err
 		}
 	}
-	for _, b := range leaders {
-		if _, err := s.SaveLeader(ctx, b); err != nil {
-			return false, err
-		}
+	if err := rigged(ctx, s, now); err != nil {
+		return false, err
 	}
 	return true, pulled(ctx, s, now)
-}
-
-var lines = []locker.Line{
-	{Name: "Workboat bow line", Note: "Spliced eye on the boat's end.", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 12, Wear: 1}},
-	{Name: "Practice line, blue reel", Note: "For the classes.", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 8, LengthM: 50}},
-	{Name: "Practice line, short reel", Line: rig.Line{Material: "polypropylene", Construction: line.Laid, DiameterMM: 10, LengthM: 18}},
-	{Name: "Lugger painter", Note: "Natural-look three-strand.", Line: rig.Line{Material: "polypropylene", Construction: line.Laid, DiameterMM: 10}},
-	{Name: "Lugger fore sheet", Line: rig.Line{Material: "polyester", Construction: line.Braid, DiameterMM: 8}},
-	{Name: "Spare anchor line", Line: rig.Line{Material: "polyamide", Construction: line.Laid, DiameterMM: 12}},
-	{Name: "Kelp punt tow line", Note: "Floats; kept in the punt shed.", Line: rig.Line{Material: "hmpe", Construction: line.Twelve, DiameterMM: 6}},
-	{Name: "Pollack leader", Note: "Rocks evening, 20 lb.", Line: rig.Line{Material: "fluorocarbon", Construction: line.Solid, LabelKN: 0.089}},
 }
 
 func fitting(kind string, mm float64, surface string) rig.Element {
@@ -94,11 +79,6 @@ var rigs = []rig.Document{
 		Chain: []rig.Element{fitting("rail", 25, "varnished-wood"), joint("fender", rig.Slack, 1), rope("polyester", line.Braid, 8)}},
 	{Name: "Workboat at the slip", PeakKN: 2.4, Character: rig.Alternating, Consequence: rig.Boat,
 		Chain: []rig.Element{fitting("ring", 40, "polished-steel"), joint("moor", rig.Slack, 1.2), rope("polyester", line.Braid, 12)}},
-}
-
-var leaders = []leader.Book{
-	{Name: "Flats rod, bonefish fly", Query: leader.Query{LengthM: 2.7, ShortestM: 2.1, Knot: "non-slip-loop", Line: rig.Line{Material: "fluorocarbon", LabelKN: 0.0712}}, Changes: 6},
-	{Name: "Rocks evening, pollack", Query: leader.Query{LengthM: 1.8, ShortestM: 1.2, Knot: "improved-clinch", Line: rig.Line{Material: "fluorocarbon", LabelKN: 0.089}}, Changes: 9, LostM: 0.15},
 }
 
 const hour = time.Hour

@@ -1,10 +1,8 @@
 package device
 
 import (
-	"bufio"
 	"context"
 	"errors"
-	"fmt"
 	"net"
 	"strconv"
 	"strings"
@@ -75,10 +73,8 @@ func (h *Hub) now() bench.CellState {
 
 // Dial connects to a cell, instead of the one before; an empty address disconnects.
 func (h *Hub) Dial(addr string) error {
-	if addr != "" {
-		if host, port, err := net.SplitHostPort(addr); err != nil || host == "" || port == "" {
-			return problem.New("cell", fmt.Sprintf("%q is no address", addr), "write host and port, like 192.168.1.20:9015")
-		}
+	if err := checkAddr("cell", addr, "192.168.1.20:9015"); err != nil {
+		return err
 	}
 	h.mu.Lock()
 	defer h.mu.Unlock()
@@ -134,41 +130,24 @@ func (h *Hub) run(ctx context.Context, addr string) {
 }
 
 func (h *Hub) read(ctx context.Context, addr string) error {
-	d := net.Dialer{Timeout: dialTime}
-	conn, err := d.DialContext(ctx, "tcp", addr)
-	if err != nil {
-		return err
-	}
-	defer conn.Close()
-	stop := context.AfterFunc(ctx, func() { _ = conn.Close() })
-	defer stop()
-	in := bufio.NewScanner(conn)
-	in.Buffer(make([]byte, 4096), 4096)
 	first := true
-	for {
-		_ = conn.SetReadDeadline(time.Now().Add(quietTime))
-		if !in.Scan() {
-			if timeout := net.Error(nil); first || errors.As(in.Err(), &timeout) && timeout.Timeout() {
-				return errSilent
-			}
-			return errBroken
-		}
-		s, kn, ok := Reading(in.Text())
+	return listen(ctx, addr, quietTime, func(conn net.Conn, text string) bool {
+		s, kn, ok := Reading(text)
 		if !ok {
-			continue
+			return false
 		}
 		h.mu.Lock()
+		defer h.mu.Unlock()
 		if ctx.Err() != nil {
-			h.mu.Unlock()
-			return ctx.Err()
+			return false
 		}
 		if first {
 			first, h.conn = false, conn
 			h.state.Connected, h.state.Lost = true, ""
 		}
 		h.add(s, kn)
-		h.mu.Unlock()
-	}
+		return true
+	})
 }
 
 func (h *Hub) clear() {

@@ -19,7 +19,10 @@ const mostRows = 5000
 
 // ReadTable reads a CSV or XLSX file as rows of cells. Commas, semicolons and tabs
 // separate; a byte-order mark is dropped. The error says what it is not.
-func ReadTable(data []byte) ([][]string, error) {
+func ReadTable(data []byte) ([][]string, error) { return ReadRows(data, mostRows) }
+
+// ReadRows is [ReadTable] of at most so many rows.
+func ReadRows(data []byte, most int) ([][]string, error) {
 	if bytes.HasPrefix(data, []byte("PK")) {
 		f, err := excelize.OpenReader(bytes.NewReader(data), excelize.Options{UnzipSizeLimit: 64 << 20, UnzipXMLSizeLimit: 16 << 20})
 		if err != nil {
@@ -30,7 +33,7 @@ func ReadTable(data []byte) ([][]string, error) {
 		if err != nil {
 			return nil, problem.New("file", "has no sheet that can be read", "save it as .csv")
 		}
-		return bounded(rows)
+		return bounded(rows, most)
 	}
 	text := strings.TrimPrefix(string(data), "\ufeff")
 	if !utf8.ValidString(text) {
@@ -44,7 +47,7 @@ func ReadTable(data []byte) ([][]string, error) {
 	for {
 		row, err := r.Read()
 		if errors.Is(err, io.EOF) {
-			return bounded(rows)
+			return bounded(rows, most)
 		}
 		if err != nil {
 			var at *csv.ParseError
@@ -57,12 +60,12 @@ func ReadTable(data []byte) ([][]string, error) {
 	}
 }
 
-func bounded(rows [][]string) ([][]string, error) {
+func bounded(rows [][]string, most int) ([][]string, error) {
 	if len(rows) == 0 {
 		return nil, problem.New("file", "is empty", "give a table with a name in each row")
 	}
-	if len(rows) > mostRows {
-		return nil, problem.New("file", fmt.Sprintf("has %d rows", len(rows)), fmt.Sprintf("give at most %d at once", mostRows))
+	if len(rows) > most {
+		return nil, problem.New("file", fmt.Sprintf("has %d rows", len(rows)), fmt.Sprintf("give at most %d at once", most))
 	}
 	return rows, nil
 }

@@ -8,12 +8,14 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"time"
 
 	"oarweed/core/locker"
 	"oarweed/core/practice"
 	"oarweed/core/problem"
 	"oarweed/core/rig"
 	"oarweed/core/trade"
+	"oarweed/core/usage"
 	"oarweed/internal/app"
 )
 
@@ -26,6 +28,7 @@ var checks = []struct{ table, query string }{
 	{"document", `SELECT id FROM document WHERE checksum <> checksum(kind, body)`},
 	{"photo", `SELECT id FROM photo WHERE checksum <> checksum(body)`},
 	{"reading", `SELECT chunk FROM reading WHERE checksum <> checksum(pull, chunk, body)`},
+	{"usage", `SELECT id FROM usage WHERE checksum <> checksum(at, line, other, knot, outcome, body)`},
 	{"inspection", `SELECT id FROM inspection WHERE checksum <> checksum(body, received_at)`},
 }
 
@@ -158,6 +161,8 @@ type Data struct {
 	Doctrines map[string]string  `json:"doctrines"`
 	// Inspections are left out of files written before they were kept.
 	Inspections []practice.Inspection `json:"inspections,omitempty"`
+	// Uses are the log of use.
+	Uses []usage.Entry `json:"uses,omitempty"`
 	// Documents are lessons, rounds and the like.
 	Documents []app.Document `json:"documents,omitempty"`
 }
@@ -206,6 +211,9 @@ func exportAll(ctx context.Context, db *sql.DB) (*Data, error) {
 		return nil, err
 	}
 	if out.Inspections, err = list(ctx, tx, scanInspection, inspectionColumns+` ORDER BY id`); err != nil {
+		return nil, err
+	}
+	if out.Uses, err = list(ctx, tx, scanUse, useColumns+` WHERE deleted_at IS NULL ORDER BY id`); err != nil {
 		return nil, err
 	}
 	if out.Documents, err = list(ctx, tx, scanDocument, documentColumns+` WHERE deleted_at IS NULL AND kind NOT IN ('feed', 'secret') ORDER BY id`); err != nil {
@@ -266,11 +274,14 @@ func (d *Data) check(c *trade.Catalogue) error {
 		bad.Take(fmt.Sprintf("rigs[%d]", i), d.Rigs[i].Check(&c.Vocabulary))
 	}
 	for i := range d.Lines {
-		bad.Take(fmt.Sprintf("lines[%d]", i), d.Lines[i].Check(&c.Vocabulary))
+		bad.Take(fmt.Sprintf("lines[%d]", i), d.Lines[i].Check(&c.Vocabulary, time.Now()))
 	}
 	for i := range d.Inspections {
 		x := &d.Inspections[i]
 		bad.Take(fmt.Sprintf("inspections[%d]", i), x.Check(&c.Vocabulary, func(id string) bool { return c.Knot(id) != nil }, x.ReceivedAt))
+	}
+	for i := range d.Uses {
+		bad.Take(fmt.Sprintf("uses[%d]", i), d.Uses[i].Check(func(id string) bool { return c.Knot(id) != nil }, time.Now()))
 	}
 	_, err := c.WithDoctrines(d.Doctrines)
 	bad.Take("", err)
@@ -326,6 +337,11 @@ func (d *Data) put(ctx context.Context, tx *sql.Tx) error {
 	for _, x := range d.Documents {
 		x.ID, x.Revision, x.Body = 0, 0, withLearners(x.Body, learners)
 		if _, err := putDocument(ctx, tx, x); err != nil {
+			return err
+		}
+	}
+	for _, e := range d.Uses {
+		if _, err := putUse(ctx, tx, e); err != nil {
 			return err
 		}
 	}

@@ -20,6 +20,9 @@ func scanLine(scan func(...any) error) (l locker.Line, err error) {
 	}
 	err = json.Unmarshal([]byte(body), &l)
 	l.ID, l.Revision = id, revision
+	if l.Code == "" {
+		l.Code = locker.CodeOf(id) // kept before lines had one
+	}
 	return
 }
 

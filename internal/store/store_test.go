@@ -367,7 +367,7 @@ func TestUpdateKeepsEverything(t *testing.T) {
 	path := filepath.Join(t.TempDir(), "x.db")
 	old(t, path)
 	s := open(t, path)
-	assert.Equal(t, path+".before-7-001", s.Copy)
+	assert.Equal(t, path+".before-8-001", s.Copy)
 	list, _, err := s.Attempts(ctx, app.Filter{LearnerID: 3}, app.Page{Limit: 10})
 	require.NoError(t, err)
 	require.Len(t, list, 2)
@@ -392,13 +392,13 @@ func TestUpdateKeepsEverything(t *testing.T) {
 	assert.Equal(t, time.Date(2026, 5, 2, 10, 0, 0, 25e7, time.UTC), two.ChangedAt)
 	l, err := s.Line(ctx, 7)
 	require.NoError(t, err)
-	assert.Equal(t, locker.Line{ID: 7, Name: "Painter", Note: "red", Revision: 1, Line: rig.Line{Material: "polyester", Construction: "braid", DiameterMM: 10.1, Wear: 2}}, l)
+	assert.Equal(t, locker.Line{ID: 7, Code: locker.CodeOf(7), Name: "Painter", Note: "red", Revision: 1, Line: rig.Line{Material: "polyester", Construction: "braid", DiameterMM: 10.1, Wear: 2}}, l)
 	d, err := s.Doctrines(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, map[string]string{"cleat": "no-lock"}, d.Doctrines)
 	require.NoError(t, s.Close())
 	require.NoError(t, store.Verify(ctx, path))
-	require.NoError(t, store.Verify(ctx, path+".before-7-001"), "the copy is one of the version before")
+	require.NoError(t, store.Verify(ctx, path+".before-8-001"), "the copy is one of the version before")
 }
 
 // An update that fails leaves the database as it was, for the Oarweed that wrote it, as
@@ -414,7 +414,7 @@ func TestAFailedUpdateIsUndone(t *testing.T) {
 	for n := range 3 {
 		_, err = store.Open(t.Context(), path)
 		assert.ErrorContains(t, err, "updating")
-		assert.FileExists(t, fmt.Sprintf("%s.before-7-%03d", path, n+1))
+		assert.FileExists(t, fmt.Sprintf("%s.before-8-%03d", path, n+1))
 		db, err := sql.Open("sqlite", path)
 		require.NoError(t, err)
 		var version, learners int
@@ -430,7 +430,7 @@ func TestAFailedUpdateIsUndone(t *testing.T) {
 		require.NoError(t, db.Close())
 	}
 	s := open(t, path)
-	assert.Equal(t, path+".before-7-003", s.Copy)
+	assert.Equal(t, path+".before-8-003", s.Copy)
 }
 
 // One byte changed inside a text is no damage to SQLite; the checksum of its row tells.
