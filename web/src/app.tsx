@@ -1,7 +1,8 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useRef, useState } from "react";
-import { NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
+import { Navigate, NavLink, Route, Routes, useLocation, useNavigate } from "react-router";
+import { DueCount } from "./lines/due-count";
 import { RigView } from "./rig/view";
 import { Boundary } from "./ui/boundary";
 import { Press } from "./ui/button";
@@ -36,6 +37,15 @@ const DetectiveView = lazy(() => import("./bench/detective").then((m) => ({ defa
 const FrictionView = lazy(() => import("./bench/friction").then((m) => ({ default: m.FrictionView })));
 const SeriesView = lazy(() => import("./bench/series").then((m) => ({ default: m.SeriesView })));
 
+const LockerView = lazy(() => import("./lines/locker").then((m) => ({ default: m.LockerView })));
+const LineView = lazy(() => import("./lines/line").then((m) => ({ default: m.LineView })));
+const LeadersView = lazy(() => import("./lines/leaders").then((m) => ({ default: m.LeadersView })));
+const TowView = lazy(() => import("./lines/tow").then((m) => ({ default: m.TowView })));
+const MooringsView = lazy(() => import("./lines/moorings").then((m) => ({ default: m.MooringsView })));
+const UsesView = lazy(() => import("./lines/uses").then((m) => ({ default: m.UsesView })));
+const QuaysideView = lazy(() => import("./lines/quay").then((m) => ({ default: m.QuaysideView })));
+const ToDoView = lazy(() => import("./lines/todo").then((m) => ({ default: m.ToDoView })));
+
 const BoardView = lazy(() => import("./teach/board").then((m) => ({ default: m.BoardView })));
 const ClassView = lazy(() => import("./teach/class").then((m) => ({ default: m.ClassView })));
 const DueView = lazy(() => import("./teach/due").then((m) => ({ default: m.DueView })));
@@ -53,7 +63,8 @@ const places: { to: string; name: string; from?: number }[] = [
   { to: "/", name: "Rig" },
   { to: "/knots", name: "Knots" },
   { to: "/teach", name: "Teach" },
-  { to: "/bench", name: "Bench", from: 640 },
+  { to: "/bench", name: "Bench", from: 680 },
+  { to: "/lines", name: "Lines", from: 720 },
   { to: "/jobs", name: "Jobs" },
   { to: "/log", name: "Log" },
   { to: "/method", name: "Method", from: 1200 },
@@ -79,6 +90,7 @@ export function App() {
   useKey("teach", () => go("/teach"));
   useKey("log", () => go("/log"));
   useKey("bench", () => go("/bench"));
+  useKey("lines", () => go("/lines"));
   useKey("name", () => go("/knots/name"));
   useKey("sun", () => setLight(light === "sun" ? "day" : "sun"));
   useKey("help", () => setHelp(true));
@@ -116,6 +128,16 @@ export function App() {
             <Route path="/bench/detective" element={<DetectiveView />} />
             <Route path="/bench/friction" element={<FrictionView />} />
             <Route path="/bench/:id" element={<SeriesView />} />
+            <Route path="/lines" element={<LockerView />} />
+            <Route path="/lines/leaders" element={<LeadersView />} />
+            <Route path="/lines/tow" element={<TowView />} />
+            <Route path="/lines/moorings" element={<MooringsView />} />
+            <Route path="/lines/use" element={<UsesView />} />
+            <Route path="/lines/quay" element={<QuaysideView />} />
+            <Route path="/lines/:code" element={<LineView />} />
+            <Route path="/jobs/leaders" element={<Navigate to="/lines/leaders" replace />} />
+            <Route path="/jobs/mooring" element={<Navigate to="/lines/moorings" replace />} />
+            <Route path="/due" element={<ToDoView />} />
             <Route path="/teach" element={<BoardView />} />
             <Route path="/teach/class" element={<ClassView />} />
             <Route path="/teach/report" element={<ReportView />} />
@@ -131,7 +153,9 @@ export function App() {
             <Route
               path="*"
               element={
-                <Box p="6">There is no page here. Use Rig, Knots, Teach, Bench, Jobs or Log above.</Box>
+                <Box p="6">
+                  There is no page here. Use Rig, Knots, Teach, Bench, Lines, Jobs or Log above.
+                </Box>
               }
             />
           </Routes>
@@ -222,6 +246,7 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
       </Flex>
       <Box flex="1" />
       <Flex id="head-slot" align="center" gap="2" minW="0" display={{ base: "none", lg: "flex" }} />
+      <DueCount />
       <Press
         look="head"
         minW="44px"

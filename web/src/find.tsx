@@ -58,6 +58,13 @@ function entries(c: Catalogue): Entry[] {
 }
 
 /** Everything by any of its names, however it is spelt. */
+/** Where a code on a label leads; empty if it is none. */
+function labelled(typed: string): string {
+  const code = typed.replaceAll(/[\s-]/g, "").toUpperCase();
+  if (/^L[0-9A-HJKMNP-TV-Z]{7}$/.test(code)) return `/lines/${code.slice(0, 7)}-${code.slice(7)}`;
+  return /^G[0-9A-Z]{4,9}$/.test(code) && /\d/.test(code) ? `/g/${encodeURIComponent(typed.trim())}` : "";
+}
+
 export function FindSheet({ close }: { close: () => void }) {
   const catalogue = useCatalogue().data;
   const go = useNavigate();
@@ -88,8 +95,8 @@ export function FindSheet({ close }: { close: () => void }) {
   const found = typed.trim()
     ? (fuse?.search(plain(typed.trim()), { limit: 12 }) ?? []).map((x) => x.item)
     : [];
-  // The code on the label of a thing.
-  const label = /^\s*g[\s-]?[0-9a-z]{3,8}[\s-]?[0-9a-z]\s*$/i.test(typed) && /\d/.test(typed);
+  // The code on the label of a thing or of a line.
+  const label = labelled(typed);
   const open = (e: Entry) => {
     close();
     go(e.to);
@@ -107,7 +114,7 @@ export function FindSheet({ close }: { close: () => void }) {
           const [first] = found;
           if (e.key === "Enter" && label) {
             close();
-            go(`/g/${encodeURIComponent(typed.trim())}`);
+            go(label);
             return;
           }
           if (e.key === "Enter" && first) open(first);
@@ -132,7 +139,7 @@ export function FindSheet({ close }: { close: () => void }) {
           type="button"
           onClick={() => {
             close();
-            go(`/g/${encodeURIComponent(typed.trim())}`);
+            go(label);
           }}
         >
           <strong>The thing with the label {typed.trim().toUpperCase()}</strong>

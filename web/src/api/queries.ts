@@ -277,7 +277,7 @@ export const q = {
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/fender", { params: { query }, signal })),
       ...worked,
     }),
-  tow: (query: { takeoffs: string; want: string; on: "pylon" | "hook" | "eye" }) =>
+  tow: (query: { takeoffs: string; want: string; on: "pylon" | "tower" | "hook" | "eye" }) =>
     queryOptions({
       queryKey: ["tow", query],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/tow", { params: { query }, signal })),

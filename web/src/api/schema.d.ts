@@ -607,6 +607,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/fender-tide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A fender at a wall while the water rises and falls */
+        get: operations["fender-tide"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/files/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take records in from a table or from JSON, all of it or nothing; preview it first */
+        post: operations["take-file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/files/{kind}/records.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Records of a kind as they are kept */
+        get: operations["records-json"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/files/{kind}/table.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Records of a kind as a table */
+        get: operations["records-table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/friction": {
         parameters: {
             query?: never;
@@ -673,6 +741,23 @@ export interface paths {
         post?: never;
         /** Remove a thing with a knot on it */
         delete: operations["remove-from-gear"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/heaving-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A heaving line and its messenger */
+        get: operations["heaving-line"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1074,6 +1159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/knots/{id}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the log of use says of a knot */
+        get: operations["knot-use"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/leaders": {
         parameters: {
             query?: never;
@@ -1109,6 +1211,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/leaders/trip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a trip takes off the spools */
+        post: operations["leader-trip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/leaders/{id}": {
         parameters: {
             query?: never;
@@ -1123,6 +1242,23 @@ export interface paths {
         post?: never;
         /** Remove a leader in use */
         delete: operations["remove-from-leaders"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/leaders/{id}/tippet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A tippet is joined on: the leader is what it was, its spool shorter */
+        post: operations["new-tippet"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1290,6 +1426,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/lines/{id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record that a line was looked over; its wear becomes what was found */
+        post: operations["look-over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/loads/{kind}": {
         parameters: {
             query?: never;
@@ -1299,6 +1452,40 @@ export interface paths {
         };
         /** Work out a load */
         get: operations["load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/locker": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lines as they are now, those to be seen to first */
+        get: operations["locker"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/locker/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A line with its whole history, by the code on its label */
+        get: operations["line-page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1429,6 +1616,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/moorings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Mooring plans, the last changed first */
+        get: operations["moorings"];
+        put?: never;
+        /** Keep a mooring plan */
+        post: operations["add-to-moorings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/moorings/solve": {
         parameters: {
             query?: never;
@@ -1441,6 +1646,42 @@ export interface paths {
         /** Share the wind on a moored boat among her lines */
         post: operations["moor"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/moorings/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A plan for a boat as she usually lies */
+        post: operations["usual-berth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/moorings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a mooring plan */
+        get: operations["one-of-moorings"];
+        /** Change a mooring plan */
+        put: operations["change-in-moorings"];
+        post?: never;
+        /** Remove a mooring plan */
+        delete: operations["remove-from-moorings"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1990,6 +2231,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/slip-line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A line led through a ring and back aboard */
+        get: operations["slip-line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/strength": {
         parameters: {
             query?: never;
@@ -2007,6 +2265,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/to-do": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All that is due: what cannot wait first */
+        get: operations["to-do"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/tow": {
         parameters: {
             query?: never;
@@ -2016,6 +2291,184 @@ export interface paths {
         };
         /** Where a tow line is made fast for the length a rider wants */
         get: operations["tow"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tow-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tow lines, the last changed first */
+        get: operations["tow-lines"];
+        put?: never;
+        /** Keep a tow line */
+        post: operations["add-to-tow-lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tow-lines/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tow lines with the place of each rider */
+        get: operations["tow-places"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tow-lines/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** a tow line */
+        get: operations["one-of-tow-lines"];
+        /** Change a tow line */
+        put: operations["change-in-tow-lines"];
+        post?: never;
+        /** Remove a tow line */
+        delete: operations["remove-from-tow-lines"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tow-lines/{id}/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record a run of a rider: a hitch rubs the cover where it sits */
+        post: operations["record-run"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The log of use, newest first */
+        get: operations["uses"];
+        put?: never;
+        /** Record a use */
+        post: operations["add-use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/uses/sums": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the log of use comes to, by line and by knot */
+        get: operations["use-sums"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/uses/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a use back */
+        delete: operations["remove-use"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/uses/{id}/restoration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring back a use that was taken back */
+        post: operations["restore-use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/wind": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the wind comes from */
+        get: operations["wind"];
+        /** Set the instrument that the wind is listened to from */
+        put: operations["set-wind"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/wind/live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The wind as it blows, held against the berths at which she lies
+         * @description Lines of JSON, two a second.
+         */
+        get: operations["wind-live"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2073,6 +2526,12 @@ export interface components {
             group?: string;
             /** Format: int64 */
             minutes: number;
+        };
+        Afloat: {
+            berths: components["schemas"]["InBerth"][];
+            /** @description what is known of the wind */
+            says: string;
+            wind: components["schemas"]["MooringFeed"];
         };
         Answer: {
             cautions: components["schemas"]["RigCaution"][];
@@ -2402,6 +2861,27 @@ export interface components {
             undressed?: boolean;
             /** Format: int64 */
             wraps?: number;
+        };
+        BerthLine: {
+            at_boat: components["schemas"]["Hitched"];
+            at_shore: components["schemas"]["Hitched"];
+            chafes: string[];
+            crosses?: number[] | null;
+            /**
+             * Format: double
+             * @description its run, a quarter more, and both knots
+             */
+            cut_m: number;
+            line_name?: string;
+            /** Format: double */
+            need_kn: number;
+            /** Format: double */
+            run_m: number;
+            says: string[];
+            short: boolean;
+            snatch_kn: components["schemas"]["EvidenceFigure"];
+            /** Format: double */
+            thin_mm: number;
         };
         Board: {
             groups: string[];
@@ -2791,6 +3271,23 @@ export interface components {
             /** Format: double */
             load_kn: number;
         };
+        Event: {
+            /** Format: date-time */
+            at: string;
+            /** Format: int64 */
+            grade: number;
+            /** @enum {string} */
+            kind: "bought" | "look" | "use" | "retired" | "leader";
+            knot?: string;
+            outcome?: string;
+            /** @description by what they show */
+            photos?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            place_m?: number;
+            says: string;
+        };
         EvidenceFigure: {
             /** Format: double */
             high: number;
@@ -2861,6 +3358,22 @@ export interface components {
             surface?: string;
             trials: components["schemas"]["BenchOver"][];
         };
+        HeaveAnswer: {
+            /** @description beyond what most people throw */
+            far: boolean;
+            /** Format: double */
+            heaving_m: number;
+            /** Format: double */
+            messenger_m: number;
+            says: string;
+            throw_m: components["schemas"]["EvidenceFigure"];
+        };
+        Hitched: {
+            /** @description empty where none will do */
+            knot: string;
+            name: string;
+            post: string;
+        };
         Hold: {
             /**
              * Format: double
@@ -2923,6 +3436,26 @@ export interface components {
              * @description turns with which the hand holds the load at the lowest friction; left out where none do
              */
             turns?: number;
+        };
+        InBerth: {
+            /**
+             * Format: double
+             * @description clockwise from the bow
+             */
+            from_deg: number;
+            /** Format: double */
+            gust_kn: number;
+            /** Format: int64 */
+            id: number;
+            /** Format: double */
+            kn: number;
+            name: string;
+            says: string;
+            shared: components["schemas"]["MooringShared"];
+            /** Format: double */
+            stands_kn: number;
+            /** @enum {string} */
+            warn: "" | "soon" | "gusts" | "gone";
         };
         Incoming: {
             archived?: boolean;
@@ -3187,6 +3720,10 @@ export interface components {
             ways?: string[];
             why: string;
         };
+        KnotUse: {
+            /** @description empty where it says nothing */
+            says: string;
+        };
         KnotUses: {
             /** Format: double */
             diameters: number;
@@ -3218,6 +3755,13 @@ export interface components {
             rules: components["schemas"]["KnotWrapRule"][];
         };
         LeaderBook: {
+            /**
+             * Format: double
+             * @description below this its action changes, though it still holds
+             */
+            action_m?: number;
+            /** Format: date-time */
+            begun?: string;
             /** Format: int64 */
             changes?: number;
             /** Format: int64 */
@@ -3229,18 +3773,37 @@ export interface components {
             /** Format: double */
             lost_m?: number;
             name: string;
+            /** @description code of the spool in the locker */
+            own?: string;
             /** Format: int64 */
             readonly revision: number;
+            sections?: components["schemas"]["LeaderSection"][] | null;
             /** Format: double */
             shortest_m: number;
         };
         LeaderCard: {
+            /** Format: int64 */
+            action_left: number;
+            /**
+             * Format: double
+             * @description below this its action changes, though it still holds
+             */
+            action_m?: number;
+            /** Format: double */
+            add_m: number;
+            /** @enum {string} */
+            because?: "damage" | "changes";
+            /** Format: date-time */
+            begun?: string;
             /** Format: int64 */
             changes?: number;
             /** Format: int64 */
             changes_left: number;
             /** Format: int64 */
             readonly id: number;
+            into: boolean;
+            /** Format: double */
+            join_m: number;
             knot: string;
             knot_name: string;
             /** Format: double */
@@ -3252,15 +3815,72 @@ export interface components {
             name: string;
             /** Format: double */
             now_m: number;
+            /** @description code of the spool in the locker */
+            own?: string;
             /** Format: double */
             per_change_m: number;
             /** Format: int64 */
             readonly revision: number;
             says: string[];
+            sections?: components["schemas"]["LeaderSection"][] | null;
             /** Format: double */
             shortest_m: number;
+            spool_name?: string;
             /** @enum {string} */
             tag: "computed" | "memory";
+            /** Format: double */
+            up_kn: number;
+        };
+        LeaderNeeded: {
+            /** Format: double */
+            class_kn?: number;
+            /**
+             * Format: double
+             * @description one leader, with what both its knots take to tie
+             */
+            cut_m: number;
+            /** Format: int64 */
+            leaders: number;
+            material: string;
+            name: string;
+            /** Format: double */
+            per_tie_m: number;
+            /** Format: double */
+            spool_m: number;
+            /** Format: int64 */
+            ties: number;
+            /**
+             * Format: double
+             * @description what the knot takes in the hand
+             */
+            to_tie_m: number;
+        };
+        LeaderSection: {
+            /** @description joins it to the next section */
+            knot: string;
+            /** Format: double */
+            length_m: number;
+            line: components["schemas"]["RigLine"];
+        };
+        LeaderTrip: {
+            /** Format: int64 */
+            days: number;
+            items: components["schemas"]["LeaderTripItem"][];
+            /** Format: int64 */
+            people: number;
+            /** Format: double */
+            waste?: number;
+        };
+        LeaderTripItem: {
+            /** Format: double */
+            changes_a_day: number;
+            knot: string;
+            /** Format: double */
+            length_m: number;
+            line: components["schemas"]["RigLine"];
+            name?: string;
+            /** Format: double */
+            shortest_m: number;
         };
         LedgerCard: {
             against: string;
@@ -3387,6 +4007,65 @@ export interface components {
             options: components["schemas"]["Option"][];
             why: string;
         };
+        LineCard: {
+            /** @description day, as 2026-05-31 */
+            bought?: string;
+            called: string;
+            /** @description on its label; given when it is first kept */
+            code?: string;
+            /** @enum {string} */
+            colour?: "white" | "natural" | "yellow" | "orange" | "red" | "green" | "blue" | "black" | "clear";
+            /** @enum {string} */
+            construction?: "laid" | "braid" | "twelve" | "solid";
+            /** Format: double */
+            diameter_mm?: number;
+            /**
+             * Format: double
+             * @description used before the log
+             */
+            hours?: number;
+            /** Format: int64 */
+            readonly id: number;
+            /** Format: double */
+            label_kn?: number;
+            /** Format: double */
+            length_m?: number;
+            /** @description where it is kept */
+            lives?: string;
+            /** Format: int64 */
+            look_every_days?: number;
+            /** @description how it was found, the earliest first */
+            looks?: components["schemas"]["LockerLook"][] | null;
+            material: string;
+            /** Format: double */
+            mu?: number;
+            /**
+             * Format: double
+             * @description factor by which the measured friction may be off, up or down; left out: it counts as exact
+             */
+            mu_spread?: number;
+            name: string;
+            note?: string;
+            /** @description code of a line in the locker: this is that one */
+            own?: string;
+            /** @description day after which it is not used, as 2026-05-31 */
+            retire_by?: string;
+            /** @description day on which it was taken out of use */
+            retired?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            says: string[];
+            state: components["schemas"]["LockerState"];
+            /** Format: double */
+            thick_mm: number;
+            /**
+             * Format: int64
+             * @description used before the log
+             */
+            trips?: number;
+            /** Format: int64 */
+            wear?: number;
+        };
         LineFriction: {
             dry: components["schemas"]["EvidenceFigure"];
             rope_dry: components["schemas"]["EvidenceFigure"];
@@ -3423,6 +4102,68 @@ export interface components {
             unknotted?: string;
             wet: components["schemas"]["EvidenceFigure"];
         };
+        LinePage: {
+            /** @description day, as 2026-05-31 */
+            bought?: string;
+            called: string;
+            /** @description on its label; given when it is first kept */
+            code?: string;
+            /** @enum {string} */
+            colour?: "white" | "natural" | "yellow" | "orange" | "red" | "green" | "blue" | "black" | "clear";
+            /** @enum {string} */
+            construction?: "laid" | "braid" | "twelve" | "solid";
+            /** Format: double */
+            diameter_mm?: number;
+            history: components["schemas"]["Event"][];
+            /**
+             * Format: double
+             * @description used before the log
+             */
+            hours?: number;
+            /** Format: int64 */
+            readonly id: number;
+            knots: components["schemas"]["UsageTally"][];
+            /** Format: double */
+            label_kn?: number;
+            /** Format: double */
+            length_m?: number;
+            /** @description where it is kept */
+            lives?: string;
+            /** Format: int64 */
+            look_every_days?: number;
+            /** @description how it was found, the earliest first */
+            looks?: components["schemas"]["LockerLook"][] | null;
+            material: string;
+            /** Format: double */
+            mu?: number;
+            /**
+             * Format: double
+             * @description factor by which the measured friction may be off, up or down; left out: it counts as exact
+             */
+            mu_spread?: number;
+            name: string;
+            note?: string;
+            /** @description code of a line in the locker: this is that one */
+            own?: string;
+            /** @description day after which it is not used, as 2026-05-31 */
+            retire_by?: string;
+            /** @description day on which it was taken out of use */
+            retired?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            says: string[];
+            state: components["schemas"]["LockerState"];
+            tally: components["schemas"]["UsageTally"];
+            /** Format: double */
+            thick_mm: number;
+            /**
+             * Format: int64
+             * @description used before the log
+             */
+            trips?: number;
+            /** Format: int64 */
+            wear?: number;
+        };
         LineSurface: {
             factor: components["schemas"]["EvidenceFigure"];
             id: string;
@@ -3442,16 +4183,33 @@ export interface components {
             working: string[];
         };
         LockerLine: {
+            /** @description day, as 2026-05-31 */
+            bought?: string;
+            /** @description on its label; given when it is first kept */
+            code?: string;
+            /** @enum {string} */
+            colour?: "white" | "natural" | "yellow" | "orange" | "red" | "green" | "blue" | "black" | "clear";
             /** @enum {string} */
             construction?: "laid" | "braid" | "twelve" | "solid";
             /** Format: double */
             diameter_mm?: number;
+            /**
+             * Format: double
+             * @description used before the log
+             */
+            hours?: number;
             /** Format: int64 */
             readonly id: number;
             /** Format: double */
             label_kn?: number;
             /** Format: double */
             length_m?: number;
+            /** @description where it is kept */
+            lives?: string;
+            /** Format: int64 */
+            look_every_days?: number;
+            /** @description how it was found, the earliest first */
+            looks?: components["schemas"]["LockerLook"][] | null;
             material: string;
             /** Format: double */
             mu?: number;
@@ -3462,10 +4220,56 @@ export interface components {
             mu_spread?: number;
             name: string;
             note?: string;
+            /** @description code of a line in the locker: this is that one */
+            own?: string;
+            /** @description day after which it is not used, as 2026-05-31 */
+            retire_by?: string;
+            /** @description day on which it was taken out of use */
+            retired?: string;
             /** Format: int64 */
             readonly revision: number;
+            /**
+             * Format: int64
+             * @description used before the log
+             */
+            trips?: number;
             /** Format: int64 */
             wear?: number;
+        };
+        LockerLook: {
+            /**
+             * Format: date-time
+             * @description left out: now
+             */
+            at?: string;
+            by: string;
+            /** @description part: 0 as new, 1 marked, 2 worn, 3 retire it */
+            grades: {
+                [key: string]: number;
+            };
+            note?: string;
+            photos?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            place_m?: number;
+        };
+        LockerState: {
+            /** Format: double */
+            hours: number;
+            look_by: string;
+            look_due: boolean;
+            new_kn: components["schemas"]["EvidenceFigure"];
+            now_kn: components["schemas"]["EvidenceFigure"];
+            old?: boolean;
+            /** @enum {string} */
+            retire?: "worn" | "past";
+            /** @description something went wrong with it since it was last looked at */
+            since?: boolean;
+            /** Format: int64 */
+            trips: number;
+            /** Format: double */
+            years?: number;
         };
         "Merge-learnersRequest": {
             /** Format: int64 */
@@ -3479,17 +4283,47 @@ export interface components {
             abeam: components["schemas"]["EvidenceFigure"];
             ahead_kn: components["schemas"]["EvidenceFigure"];
             cautions: components["schemas"]["RigCaution"][];
+            details: components["schemas"]["BerthLine"][];
             lines: components["schemas"]["MooringShare"][];
+            /** @description said to the crew when she is made fast */
+            moor: string[];
             moved_m: number[];
+            /** @description in which the lines are made fast, by index */
+            order: number[];
             /** Format: double */
             quay_kn: number;
+            /**
+             * Format: double
+             * @description diameter that the rule for dock lines asks for (common practice, no source)
+             */
+            rule_mm: number;
             says: string[];
             /** Format: double */
             stands_kn: number;
             /** Format: double */
             turn_deg: number;
+            /** @description said to the crew when she is let go */
+            unmoor: string[];
             /** Format: double */
             wind_kn: number;
+        };
+        MooringBerth: {
+            boat: components["schemas"]["MooringBoat"];
+            /**
+             * Format: double
+             * @description of the bow, from north
+             */
+            heading_deg?: number;
+            /** Format: int64 */
+            readonly id: number;
+            lines: components["schemas"]["MooringLine"][];
+            /** @description she lies there now: the wind is held against the plan */
+            lying?: boolean;
+            name: string;
+            note?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            wind: components["schemas"]["MooringWind"];
         };
         MooringBoat: {
             /** Format: double */
@@ -3498,11 +4332,50 @@ export interface components {
             displacement_t: number;
             /** Format: double */
             loa_m: number;
+            /**
+             * Format: double
+             * @description area that the wind meets from abeam; left out: by her length
+             */
+            side_m2?: number;
+        };
+        MooringFeed: {
+            addr: string;
+            /**
+             * Format: double
+             * @description since the last sentence
+             */
+            age_s: number;
+            connected: boolean;
+            /** Format: double */
+            from_deg: number;
+            /**
+             * Format: double
+             * @description the strongest of the last ten minutes
+             */
+            gust_kn: number;
+            /** Format: double */
+            kn: number;
+            known: boolean;
+            /**
+             * @description why no wind is known
+             * @enum {string}
+             */
+            lost?: "unreachable" | "broken" | "silent";
+            /** @description from_deg counts from the bow, else from north */
+            relative: boolean;
+            /** Format: int64 */
+            torn: number;
         };
         MooringLine: {
+            /** @enum {string} */
+            boat?: "cleat" | "bollard" | "ring" | "post";
             from: number[];
             line: components["schemas"]["RigLine"];
             name?: string;
+            /** @description code of the line in the locker */
+            own?: string;
+            /** @enum {string} */
+            shore?: "cleat" | "bollard" | "ring" | "post";
             to: number[];
         };
         MooringPlan: {
@@ -3515,6 +4388,18 @@ export interface components {
             load_kn: number;
             /** Format: double */
             margin: number;
+        };
+        MooringShared: {
+            lines: components["schemas"]["MooringShare"][];
+            moved_m: number[];
+            /** Format: double */
+            quay_kn: number;
+            /** Format: double */
+            stands_kn: number;
+            /** Format: double */
+            turn_deg: number;
+            /** Format: double */
+            wind_kn: number;
         };
         MooringWind: {
             /** Format: double */
@@ -3883,6 +4768,13 @@ export interface components {
             gate: "task" | "object" | "ratio" | "material" | "hold" | "release" | "fit" | "tail" | "time" | "person" | "strength" | "range" | "surface" | "legs" | "shake";
             why: string;
         };
+        "Record-runRequest": {
+            /**
+             * Format: int64
+             * @description which of its riders, from 0
+             */
+            rider: number;
+        };
         RigAnswer: {
             /** @description of the whole rig: the least of its parts */
             capacity_kn?: components["schemas"]["EvidenceFigure"];
@@ -4083,6 +4975,8 @@ export interface components {
              * @description factor by which the measured friction may be off, up or down; left out: it counts as exact
              */
             mu_spread?: number;
+            /** @description code of a line in the locker: this is that one */
+            own?: string;
             /**
              * Format: int64
              * @description 0 as new, 1 fluffed, 2 worn, 3 retire
@@ -4309,6 +5203,16 @@ export interface components {
         "Sign-inRequest": {
             passphrase: string;
         };
+        SlipAnswer: {
+            /** Format: double */
+            length_m: number;
+            /**
+             * Format: double
+             * @description runs out through the ring when one end is let go
+             */
+            runs_m: number;
+            says: string;
+        };
         SnugBuilt: {
             bulk_d: components["schemas"]["SnugBulk"];
             computed: boolean;
@@ -4402,12 +5306,61 @@ export interface components {
             /** Format: int64 */
             changed: number;
         };
+        TakenFile: {
+            kept: boolean;
+            names: string[];
+            /** Format: int64 */
+            new: number;
+            says: string;
+            /**
+             * Format: int64
+             * @description there already, and left as they are
+             */
+            there: number;
+            unknown: string[];
+        };
         TakenResults: {
             /** Format: int64 */
             added: number;
             lines: components["schemas"]["BenchLine"][];
             /** Format: int64 */
             there: number;
+        };
+        TideAnswer: {
+            /** Format: double */
+            clear_m: number;
+            /** @description at high water the wall still reaches its middle */
+            covers: boolean;
+            /**
+             * Format: double
+             * @description from the rail down to its eye
+             */
+            drop_m: number;
+            /**
+             * Format: double
+             * @description least lead of each line: three times the range (common practice, no source)
+             */
+            lead_m: number;
+            /**
+             * Format: double
+             * @description the rail above the edge at high water; below zero: under it
+             */
+            over_m: number;
+            says: string;
+            /**
+             * Format: double
+             * @description the rail below the edge at low water; below zero: above it
+             */
+            under_m: number;
+        };
+        ToDo: {
+            /** @enum {string} */
+            kind: "wind" | "line" | "gear" | "leader" | "tow" | "practice";
+            name: string;
+            now: boolean;
+            says: string;
+            /** @description view in which it is seen to */
+            to: string;
         };
         Told: {
             checks: string[];
@@ -4432,6 +5385,100 @@ export interface components {
             takeoffs_m: number[];
             /** Format: double */
             want_m: number;
+        };
+        TowCard: {
+            boat?: string;
+            cautions: components["schemas"]["RigCaution"][];
+            /**
+             * Format: int64
+             * @description of 40 cm
+             */
+            coils: number;
+            /** @description knot between take-offs */
+            hitch: string;
+            /** Format: int64 */
+            readonly id: number;
+            line: components["schemas"]["RigLine"];
+            line_name?: string;
+            name: string;
+            /** @enum {string} */
+            on: "pylon" | "tower" | "hook" | "eye";
+            /** @description code of the line in the locker */
+            own?: string;
+            /** @description one for each rider */
+            places: components["schemas"]["TowPlace"][];
+            /** Format: int64 */
+            readonly revision: number;
+            riders: components["schemas"]["TowlineRider"][];
+            rubbed: components["schemas"]["TowlineRun"][];
+            runs?: components["schemas"]["TowlineRun"][] | null;
+            says: string[];
+            /** @description how the line of the locker is */
+            state?: string[] | null;
+            /** @description from the handle; the last is its end */
+            takeoffs_m: number[];
+            threads: string[];
+        };
+        TowPlace: {
+            /**
+             * Format: double
+             * @description of the hitch or the loop, from the handle
+             */
+            at_m: number;
+            /** @description knot by which it is made fast; empty where the take-off fits */
+            hitch: string;
+            says: string;
+            /** @enum {string} */
+            tag: "computed";
+            /**
+             * Format: double
+             * @description how far the hitch sits from it toward the handle
+             */
+            take_up_m: number;
+            /**
+             * Format: double
+             * @description the take-off used, or from which the hitch is measured
+             */
+            takeoff_m: number;
+            takeoffs_m: number[];
+            /** Format: double */
+            want_m: number;
+            wrong?: string;
+        };
+        TowlineBook: {
+            boat?: string;
+            /** Format: int64 */
+            readonly id: number;
+            line: components["schemas"]["RigLine"];
+            name: string;
+            /** @enum {string} */
+            on: "pylon" | "tower" | "hook" | "eye";
+            /** @description code of the line in the locker */
+            own?: string;
+            /** Format: int64 */
+            readonly revision: number;
+            riders: components["schemas"]["TowlineRider"][];
+            runs?: components["schemas"]["TowlineRun"][] | null;
+            /** @description from the handle; the last is its end */
+            takeoffs_m: number[];
+        };
+        TowlineRider: {
+            /** @description left out: the line's */
+            boat?: string;
+            /**
+             * Format: double
+             * @description speed of the boat
+             */
+            kn?: number;
+            name: string;
+            /** Format: double */
+            want_m: number;
+        };
+        TowlineRun: {
+            /** Format: int64 */
+            n: number;
+            /** Format: double */
+            place_m: number;
         };
         TraceFile: {
             /** @description the file, base64 */
@@ -4565,6 +5612,128 @@ export interface components {
             says: string;
             series: string;
         };
+        UsageEntry: {
+            /**
+             * Format: date-time
+             * @description left out: now
+             */
+            at?: string;
+            /**
+             * Format: double
+             * @description how long it was in use
+             */
+            hours?: number;
+            /** Format: int64 */
+            readonly id: number;
+            key?: string;
+            knot?: string;
+            /** @description code of a line of the locker */
+            line?: string;
+            note?: string;
+            /** @description code of a second line, for two that were joined */
+            other?: string;
+            /** @enum {string} */
+            outcome: "held" | "slipped" | "jammed" | "broke" | "chafed" | "late";
+            /** Format: int64 */
+            photo?: number;
+            /**
+             * Format: double
+             * @description where along the line it happened, from its first end
+             */
+            place_m?: number;
+            /** @description what was rigged, in words */
+            rig?: string;
+            where: string;
+            /** Format: double */
+            wind_kn?: number;
+        };
+        UsageTally: {
+            by: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            hours: number;
+            /** Format: int64 */
+            n: number;
+            of: string;
+            /** @enum {string} */
+            worst?: "slipped" | "jammed" | "broke" | "chafed" | "late";
+        };
+        UsePage: {
+            /** @description cursor of the next page; left out after the last */
+            next?: string;
+            uses: components["schemas"]["UseRow"][];
+        };
+        UseRow: {
+            /**
+             * Format: date-time
+             * @description left out: now
+             */
+            at?: string;
+            /**
+             * Format: double
+             * @description how long it was in use
+             */
+            hours?: number;
+            /** Format: int64 */
+            readonly id: number;
+            key?: string;
+            knot?: string;
+            knot_name?: string;
+            /** @description code of a line of the locker */
+            line?: string;
+            line_name?: string;
+            note?: string;
+            /** @description code of a second line, for two that were joined */
+            other?: string;
+            other_name?: string;
+            /** @enum {string} */
+            outcome: "held" | "slipped" | "jammed" | "broke" | "chafed" | "late";
+            /** Format: int64 */
+            photo?: number;
+            /**
+             * Format: double
+             * @description where along the line it happened, from its first end
+             */
+            place_m?: number;
+            /** @description what was rigged, in words */
+            rig?: string;
+            says: string;
+            where: string;
+            /** Format: double */
+            wind_kn?: number;
+        };
+        UseSums: {
+            by: {
+                [key: string]: number;
+            };
+            /** @description those with most wrong first */
+            knots: components["schemas"]["UseTally"][];
+            /** @description those with most wrong first */
+            lines: components["schemas"]["UseTally"][];
+            /** Format: int64 */
+            n: number;
+        };
+        UseTally: {
+            by: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            hours: number;
+            /** Format: int64 */
+            n: number;
+            name: string;
+            of: string;
+            says: string;
+            /** @enum {string} */
+            worst?: "slipped" | "jammed" | "broke" | "chafed" | "late";
+        };
+        UsualBerth: {
+            boat: components["schemas"]["MooringBoat"];
+            /** @enum {string} */
+            kind: "alongside" | "posts";
+            line: components["schemas"]["RigLine"];
+        };
         Weakest: {
             /** Format: int64 */
             at: number;
@@ -4598,6 +5767,12 @@ export interface components {
             knots: string[];
             /** Format: int64 */
             row: number;
+        };
+        WindSettings: {
+            /** @description host and port of an instrument that sends NMEA 0183; empty: none */
+            addr: string;
+            /** Format: int64 */
+            readonly revision: number;
         };
     };
     responses: never;
@@ -5907,6 +7082,145 @@ export interface operations {
             };
         };
     };
+    "fender-tide": {
+        parameters: {
+            query?: {
+                rail?: string;
+                edge?: string;
+                rise?: string;
+                fall?: string;
+                fender?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TideAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "take-file": {
+        parameters: {
+            query?: {
+                /** @description keep nothing */
+                preview?: boolean;
+            };
+            header?: never;
+            path: {
+                kind: "locker" | "use" | "leaders" | "tow-lines" | "moorings";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Table"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenFile"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "records-json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "locker" | "use" | "leaders" | "tow-lines" | "moorings";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Records of a kind as they are kept */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "records-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: "locker" | "use" | "leaders" | "tow-lines" | "moorings";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Records of a kind as a table */
+            200: {
+                headers: {
+                    "Content-Security-Policy"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     friction: {
         parameters: {
             query: {
@@ -6129,6 +7443,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "heaving-line": {
+        parameters: {
+            query?: {
+                distance?: string;
+                height?: string;
+                line?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeaveAnswer"];
+                };
             };
             /** @description Error */
             default: {
@@ -7121,6 +8468,37 @@ export interface operations {
             };
         };
     };
+    "knot-use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnotUse"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     leaders: {
         parameters: {
             query?: never;
@@ -7201,6 +8579,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LeaderCard"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "leader-trip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeaderTrip"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeaderNeeded"][] | null;
                 };
             };
             /** @description Error */
@@ -7304,6 +8715,39 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "new-tippet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeaderBook"];
+                };
             };
             /** @description Error */
             default: {
@@ -7913,6 +9357,46 @@ export interface operations {
             };
         };
     };
+    "look-over": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LockerLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockerLine"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     load: {
         parameters: {
             query?: {
@@ -7955,6 +9439,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Load"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    locker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LineCard"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "line-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinePage"];
                 };
             };
             /** @description Error */
@@ -8198,6 +9742,70 @@ export interface operations {
             };
         };
     };
+    moorings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MooringBerth"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-moorings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MooringBerth"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MooringBerth"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     moor: {
         parameters: {
             query?: never;
@@ -8219,6 +9827,141 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MooringAnswer"];
                 };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "usual-berth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsualBerth"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MooringPlan"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-moorings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MooringBerth"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-moorings": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MooringBerth"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MooringBerth"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-moorings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Error */
             default: {
@@ -9819,6 +11562,39 @@ export interface operations {
             };
         };
     };
+    "slip-line": {
+        parameters: {
+            query?: {
+                distance?: string;
+                height?: string;
+                line?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SlipAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     strength: {
         parameters: {
             query: {
@@ -9853,12 +11629,41 @@ export interface operations {
             };
         };
     };
+    "to-do": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToDo"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     tow: {
         parameters: {
             query?: {
                 takeoffs?: string;
                 want?: string;
-                on?: "pylon" | "hook" | "eye";
+                on?: "pylon" | "tower" | "hook" | "eye";
             };
             header?: never;
             path?: never;
@@ -9873,6 +11678,513 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TowAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "tow-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowlineBook"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-to-tow-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TowlineBook"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowlineBook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "tow-places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowCard"][] | null;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "one-of-tow-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowlineBook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "change-in-tow-lines": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TowlineBook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowlineBook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-from-tow-lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "record-run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Record-runRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TowlineBook"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    uses: {
+        parameters: {
+            query?: {
+                line?: string;
+                knot?: string;
+                outcome?: "held" | "slipped" | "jammed" | "broke" | "chafed" | "late";
+                /** @description only what went wrong */
+                wrong?: boolean;
+                where?: string;
+                /** @description day, counted */
+                from?: string;
+                /** @description day, counted */
+                to?: string;
+                limit?: number;
+                cursor?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsePage"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "add-use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UsageEntry"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsageEntry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "use-sums": {
+        parameters: {
+            query?: {
+                line?: string;
+                knot?: string;
+                outcome?: "held" | "slipped" | "jammed" | "broke" | "chafed" | "late";
+                /** @description only what went wrong */
+                wrong?: boolean;
+                where?: string;
+                /** @description day, counted */
+                from?: string;
+                /** @description day, counted */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UseSums"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "remove-use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "restore-use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsageEntry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WindSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "set-wind": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description revision that the change was made to, as the ETag of the record gave it */
+                "If-Match"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    ETag?: string;
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WindSettings"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "wind-live": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Wind and berths */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": components["schemas"]["Afloat"];
                 };
             };
             /** @description Error */

@@ -15,9 +15,7 @@ import { Cautions, Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { HoldView } from "./hold";
 import { Lashing } from "./lashing";
-import { LeadersView } from "./leaders";
 import { Measures } from "./measures";
-import { MooringView } from "./mooring";
 import { Reeve } from "./reeve";
 import { JobScene, sceneNames } from "./scenes";
 import { SoftShackle } from "./shackle";
@@ -47,13 +45,13 @@ const sums: Listed[] = [
   },
   {
     knot: "non-slip-loop",
-    to: "/jobs/leaders",
+    to: "/lines/leaders",
     name: "Leaders, change by change",
     when: "How many more times it can be tied again before it is too short, and with which knot more often.",
   },
   {
     knot: "cleat-hitch",
-    to: "/jobs/mooring",
+    to: "/lines/moorings",
     name: "Moored in the wind",
     when: "What each line bears, and what wind the berth stands: drag a line's shore end and see.",
   },
@@ -194,8 +192,6 @@ export function JobView() {
   const catalogue = useCatalogue().data;
   if (id === "soft-shackle") return <SoftShackle />;
   if (id === "turns") return <HoldView />;
-  if (id === "leaders") return <LeadersView />;
-  if (id === "mooring") return <MooringView />;
   if (id === "tow-line") return <TowLine />;
   if (id === "measures") return <Measures />;
   if (!catalogue) return <Box p="6">Loading…</Box>;

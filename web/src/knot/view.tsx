@@ -6,6 +6,7 @@ import type { KnotPage } from "../api/client";
 import { useRole } from "../api/hooks";
 import { q } from "../api/queries";
 import { Proof } from "../bench/proof";
+import { InUse } from "../lines/in-use";
 import { AttemptDialog } from "../log/attempt";
 import { useAddress } from "../ui/address";
 import { Press } from "../ui/button";
@@ -236,7 +237,12 @@ function Actions(p: { knot: KnotPage; look: string; view: string; left: boolean;
       </Press>
       {/* A joined learner keeps tries of his own, on his own page. */}
       {role !== "learner" && <Press onClick={record}>Record an attempt</Press>}
-      {role !== "learner" && <Proof knot={knot.id} />}
+      {role !== "learner" && (
+        <>
+          <Proof knot={knot.id} />
+          <InUse knot={knot.id} />
+        </>
+      )}
       {knot.drill && (
         <Press asChild>
           <Link to={`/knots/${knot.id}/drill`}>Crossing drill</Link>

@@ -12,6 +12,12 @@ import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { Pick, Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
+import { Files } from "./files";
+import { LinesNav } from "./nav";
+import { lq } from "./queries";
+import { TripSheet } from "./trip";
+
+const pounds = (lb: string) => Math.round((1e4 * number(lb)) / poundsPerKN) / 1e4;
 
 type Left = Schemas["LeaderCard"];
 type Book = Schemas["LeaderBook"];
@@ -20,11 +26,15 @@ type Book = Schemas["LeaderBook"];
 export function LeadersView() {
   const { data, error } = useQuery(q.leaders());
   const [plan, setPlan] = useState(false);
+  const [trip, setTrip] = useState(false);
   return (
     <Page maxW="1200px">
+      <LinesNav />
       <Flex gap="3" align="center" wrap="wrap">
         <Title>Leaders</Title>
         <Box flex="1" />
+        <Files kind="leaders" />
+        <Press onClick={() => setTrip(true)}>Line for a trip</Press>
         <Press look="main" onClick={() => setPlan(true)}>
           A new leader
         </Press>
@@ -40,6 +50,7 @@ export function LeadersView() {
       </Grid>
       {data?.length === 0 && <Card mt="3">None is in use yet.</Card>}
       {plan && <Plan close={() => setPlan(false)} />}
+      {trip && <TripSheet leaders={data ?? []} close={() => setTrip(false)} />}
     </Page>
   );
 }
@@ -52,6 +63,9 @@ function LeaderCard({ leader: l }: { leader: Left }) {
         body: b,
       }),
     ),
+  );
+  const tippet = useKept((id: number) =>
+    unwrap(api.POST("/api/v1/leaders/{id}/tippet", { params: { path: { id } } })),
   );
   const remove = useKept((id: number) =>
     unwrap(api.DELETE("/api/v1/leaders/{id}", { params: { path: { id } } })),
@@ -67,9 +81,12 @@ function LeaderCard({ leader: l }: { leader: Left }) {
       line: l.line,
       changes: l.changes,
       lost_m: l.lost_m,
+      action_m: l.action_m,
+      sections: l.sections,
+      begun: l.begun,
+      own: l.own,
       ...part,
     }) as Book;
-  const share = Math.max(0, Math.min(1, (l.now_m - l.shortest_m) / (l.length_m - l.shortest_m || 1)));
   return (
     <Card
       p="4"
@@ -84,27 +101,12 @@ function LeaderCard({ leader: l }: { leader: Left }) {
           </Box>
           <Box color="quiet">
             {l.knot_name}, {l.now_m.toFixed(2)} m of {l.length_m} m
+            {l.spool_name ? `, from ${l.spool_name}` : ""}
           </Box>
         </Box>
         <Drawing id={l.knot} name={l.knot_name} drawn w="84px" h="56px" aria-hidden />
       </Flex>
-      <svg viewBox="0 0 300 26" width="100%" aria-hidden="true">
-        <path d="M8 13H292" stroke="var(--line)" strokeWidth="3" strokeDasharray="4 5" />
-        <path
-          d={`M8 13H${8 + 284 * share}`}
-          stroke={l.low ? "var(--flare)" : "var(--glass)"}
-          strokeWidth="6"
-          strokeLinecap="round"
-        />
-        <circle
-          cx={8 + 284 * share}
-          cy="13"
-          r="7"
-          fill="var(--rope-1)"
-          stroke="var(--rope-1-edge)"
-          strokeWidth="2"
-        />
-      </svg>
+      <Taper leader={l} />
       <Flex align="center" gap="4" mt="1">
         <Box className="head" fontSize="52px" lineHeight="1" color={l.low ? "flare" : "ink"} data-left="">
           {l.changes_left}
@@ -129,12 +131,82 @@ function LeaderCard({ leader: l }: { leader: Left }) {
         <Press onClick={() => save.mutate(book({ lost_m: Math.round(100 * ((l.lost_m ?? 0) + 0.1)) / 100 }))}>
           10 cm spoilt
         </Press>
+        {l.add_m > 0 && <Press onClick={() => tippet.mutate(l.id)}>New tippet on</Press>}
         <Press look="bare" onClick={() => remove.mutate(l.id)}>
           Done with it
         </Press>
       </Flex>
-      <Trouble error={save.error ?? remove.error} />
+      <Trouble error={save.error ?? tippet.error ?? remove.error} />
     </Card>
+  );
+}
+
+/** The leader to scale: its sections from the reel down, what is left of the last, and where it becomes too short. */
+function Taper({ leader: l }: { leader: Left }) {
+  const above = (l.sections ?? []).map((s) => s.length_m);
+  const whole = above.reduce((a, b) => a + b, 0) + l.length_m;
+  const x = (m: number) => 8 + (284 * m) / whole;
+  const from = whole - l.length_m;
+  const colour = l.low ? "var(--flare)" : "var(--glass)";
+  let at = 0;
+  return (
+    <svg viewBox="0 0 300 34" width="100%" aria-hidden="true">
+      {above.map((m, i) => {
+        const [a, b] = [at, at + m];
+        at = b;
+        return (
+          <path
+            key={a}
+            d={`M${x(a)} 15H${x(b)}`}
+            stroke="var(--rope-1-edge)"
+            strokeWidth={10 - (4 * i) / Math.max(1, above.length)}
+          />
+        );
+      })}
+      <path d={`M${x(from)} 15H${x(whole)}`} stroke="var(--line)" strokeWidth="3" strokeDasharray="4 5" />
+      <path
+        d={`M${x(from)} 15H${x(from + Math.max(0, l.now_m))}`}
+        stroke={colour}
+        strokeWidth="5"
+        strokeLinecap="round"
+      />
+      {above.map((_, i) => {
+        const join = above.slice(0, i + 1).reduce((a, b) => a + b, 0);
+        return (
+          <circle
+            key={join}
+            cx={x(join)}
+            cy="15"
+            r="6"
+            fill="var(--rope-1)"
+            stroke="var(--rope-1-edge)"
+            strokeWidth="2"
+          />
+        );
+      })}
+      <path
+        d={`M${x(from + l.shortest_m)} 5V25`}
+        stroke="var(--flare)"
+        strokeWidth="2.4"
+        strokeLinecap="round"
+      />
+      {l.action_m ? (
+        <path
+          d={`M${x(from + l.action_m)} 7V23`}
+          stroke="var(--amber)"
+          strokeWidth="2.4"
+          strokeDasharray="3 2"
+        />
+      ) : null}
+      <circle
+        cx={x(from + Math.max(0, l.now_m))}
+        cy="15"
+        r="7"
+        fill="var(--rope-1)"
+        stroke="var(--rope-1-edge)"
+        strokeWidth="2"
+      />
+    </svg>
   );
 }
 
@@ -147,7 +219,11 @@ function Plan({ close }: { close: () => void }) {
     knot: "non-slip-loop",
     material: "fluorocarbon",
     lb: "16",
+    action: "",
+    spool: "",
   });
+  const [above, setAbove] = useState<{ length: string; lb: string }[]>([]);
+  const spools = (useQuery(lq.locker()).data ?? []).filter((l) => l.label_kn && !l.retired);
   const set = (part: Partial<typeof f>) => setF((now) => ({ ...now, ...part }));
   const save = useKept((body: Book) => unwrap(api.POST("/api/v1/leaders", { body })));
   const send = () =>
@@ -159,7 +235,17 @@ function Plan({ close }: { close: () => void }) {
         length_m: number(f.length),
         shortest_m: number(f.shortest),
         knot: f.knot,
-        line: { material: f.material, label_kn: Math.round((1e4 * number(f.lb)) / poundsPerKN) / 1e4 },
+        line: { material: f.material, label_kn: pounds(f.lb) },
+        action_m: f.action ? number(f.action) : undefined,
+        own: f.spool || undefined,
+        sections:
+          above.length > 0
+            ? above.map((s) => ({
+                length_m: number(s.length),
+                knot: "double-uni",
+                line: { material: "mono", label_kn: pounds(s.lb) },
+              }))
+            : undefined,
       } as Book,
       { onSuccess: close },
     );
@@ -195,7 +281,47 @@ function Plan({ close }: { close: () => void }) {
           list={catalogue?.materials.filter((m) => m.fishing).map((m) => ({ id: m.id, name: m.name })) ?? []}
         />
         <Typed label="Strength on its label, lb" value={f.lb} set={(lb) => set({ lb })} />
+        <Typed label="Its action changes below, m" value={f.action} set={(action) => set({ action })} />
+        <Pick
+          label="Cut from"
+          any="no spool of the locker"
+          value={f.spool}
+          set={(spool) => {
+            const l = spools.find((x) => x.code === spool);
+            set({
+              spool,
+              ...(l
+                ? { material: l.material, lb: String(Math.round(10 * (l.label_kn ?? 0) * poundsPerKN) / 10) }
+                : {}),
+            });
+          }}
+          list={spools.map((l) => ({ id: l.code ?? "", name: l.name }))}
+        />
       </Grid>
+      <Box mt="3" fontWeight="700">
+        Sections above it, from the reel down
+      </Box>
+      {above.map((s, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a section has no name but its place.
+        <Flex key={i} gap="2" mt="1" align="end">
+          <Typed
+            label={`Section ${i + 1}, m`}
+            value={s.length}
+            set={(length) => setAbove(above.map((x, k) => (k === i ? { ...x, length } : x)))}
+          />
+          <Typed
+            label="lb"
+            value={s.lb}
+            set={(lb) => setAbove(above.map((x, k) => (k === i ? { ...x, lb } : x)))}
+          />
+          <Press look="bare" onClick={() => setAbove(above.filter((_, k) => k !== i))}>
+            Remove
+          </Press>
+        </Flex>
+      ))}
+      <Press small mt="1" onClick={() => setAbove([...above, { length: "0.9", lb: "30" }])}>
+        Add a section
+      </Press>
       <Trouble error={save.error} />
     </Sheet>
   );

@@ -55,7 +55,7 @@ export const isInner = (rig: Rig, at: number): boolean => at > 1 && at + 2 < rig
 export function addLine(rig: Rig, i: number, task = "extend"): Rig {
   const here = rig.chain[i];
   const like = here?.line ?? rig.chain[i + 2]?.line ?? rig.chain[i - 2]?.line ?? { material: "polyester" };
-  const line = { line: { ...like, length_m: undefined } };
+  const line = { line: { ...like, length_m: undefined, own: undefined } };
   const chain = [...rig.chain];
   const joint = { joint: { task } };
   // After a fitting at the far end there is nothing: the line goes before it.
@@ -111,11 +111,17 @@ function element(rig: Rig, i: number, change: Schemas["RigElement"]): Rig {
 export const withFitting = (rig: Rig, part: Partial<FittingDoc>): Rig =>
   element(rig, 0, { fitting: { kind: "", ...fittingOf(rig), ...part } });
 export const withOther = (rig: Rig, part: Partial<LineDoc>): Rig =>
-  element(rig, 0, { line: { material: "", ...otherOf(rig), ...part } });
+  element(rig, 0, { line: changed({ material: "", ...otherOf(rig) }, part) });
 export const withJoint = (rig: Rig, part: Partial<JointDoc>): Rig =>
   element(rig, 1, { joint: { ...jointOf(rig), ...part } });
 export const withLine = (rig: Rig, part: Partial<LineDoc>): Rig =>
-  element(rig, 2, { line: { ...lineOf(rig), ...part } });
+  element(rig, 2, { line: changed(lineOf(rig), part) });
+
+/** A line of the locker that is changed in anything but its length is that one no more. */
+const changed = (line: LineDoc, part: Partial<LineDoc>): LineDoc =>
+  line.own && Object.keys(part).some((k) => k !== "length_m")
+    ? { ...line, own: undefined, ...part }
+    : { ...line, ...part };
 
 /** The rig with one of the numbers of a map set, in the unit that the map has it in. */
 export function withInput(rig: Rig, input: string, value: number): Rig {
@@ -169,8 +175,9 @@ export function withChange(
   return { ...rig, [c.input]: c.value };
 }
 
-/** What a rig needs to know of a line of the locker; what it leaves out is cleared. */
-export const lineOnly = (l: LineDoc): LineDoc => ({
+/** What a rig needs to know of a line of the locker: that it is this one. What it leaves out is cleared. */
+export const lineOnly = (l: LineDoc & { code?: string }): LineDoc => ({
+  own: l.code,
   material: l.material,
   construction: l.construction,
   diameter_mm: l.diameter_mm || undefined,
@@ -207,6 +214,10 @@ const usualLine = ({ start }: Task): LineDoc =>
   start.label_kn
     ? { material: start.material, construction: start.construction, label_kn: start.label_kn }
     : { material: start.material, construction: start.construction, diameter_mm: start.diameter_mm };
+
+/** The address of a rig in which a line of the locker is tied for a task. */
+export const withOwn = (l: LineDoc & { code?: string }, task: Task, catalogue: Catalogue): string =>
+  `/?rig=${encode(withLine(withTask(firstRig, task, catalogue), lineOnly(l)))}`;
 
 /** The line is not the one that its task begins with: somebody chose it. */
 function lineIsOwn(rig: Rig, catalogue: Catalogue): boolean {

@@ -1,13 +1,14 @@
 import { Box, Flex, Grid, Heading, Input } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import type { Catalogue, Rig, SavedRig } from "../api/client";
+import type { Catalogue, Rig, SavedRig, Schemas } from "../api/client";
 import { readRig, useRemoveRig, useSaveRig } from "../api/hooks";
 import { q } from "../api/queries";
+import { LineSheet } from "../lines/edit";
 import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
 import { Sheet } from "../ui/sheet";
-import { lineOnly, merge, withLine } from "./document";
+import { lineOf, lineOnly, merge, withLine } from "./document";
 import type { Saving } from "./saving";
 import type { RigActs } from "./use-rig";
 
@@ -219,21 +220,34 @@ function Kept({ acts, close, rigs }: Props & { rigs: SavedRig[] }) {
 
 function Locker({ acts, here, joint, close }: Props) {
   const lines = useQuery(q.lines()).data ?? [];
-  if (lines.length === 0) return null;
+  const [putting, setPutting] = useState(false);
+  const now = lineOf(here);
+  const take = (l: Schemas["LockerLine"]) => {
+    acts.change(merge(acts.rig, joint, withLine(here, lineOnly(l))));
+    close();
+  };
   return (
     <Group title="A line from the locker for this joint">
-      {lines.map((l) => (
-        <Press
-          key={l.id}
-          justifyContent="flex-start"
-          onClick={() => {
-            acts.change(merge(acts.rig, joint, withLine(here, lineOnly(l))));
-            close();
-          }}
-        >
-          {l.name}
+      {lines
+        .filter((l) => !l.retired)
+        .map((l) => (
+          <Press
+            key={l.id}
+            justifyContent="flex-start"
+            aria-pressed={Boolean(l.code) && now.own === l.code}
+            onClick={() => take(l)}
+          >
+            {l.name}
+          </Press>
+        ))}
+      {!now.own && (
+        <Press look="bare" justifyContent="flex-start" onClick={() => setPutting(true)}>
+          Put this line into the locker
         </Press>
-      ))}
+      )}
+      {putting && (
+        <LineSheet from={{ ...now, length_m: undefined }} close={() => setPutting(false)} kept={take} />
+      )}
     </Group>
   );
 }

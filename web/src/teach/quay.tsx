@@ -1,18 +1,17 @@
 import { Box, Flex, Grid, Input } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { api, conflictOf, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
-import { newKey } from "../ui/key";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { Select } from "../ui/pick";
+import { Picture } from "../ui/picture";
 import { GearPart } from "./gear";
 import { TeachNav } from "./nav";
-import { small } from "./photo";
 
 type Round = Schemas["PracticeQuayRound"];
 type Seen = Schemas["PracticeSeen"];
@@ -156,7 +155,7 @@ function One({ round, close }: { round: Round; close: () => void }) {
               set={(id) => one(i, { learner_id: Number(id) || undefined })}
               list={learners.map((l) => ({ id: String(l.id), name: l.name }))}
             />
-            <Picture seen={s} set={(photo) => one(i, { photo })} />
+            <Picture of={s.where} id={s.photo} learner={s.learner_id} set={(photo) => one(i, { photo })} />
           </Flex>
           {(["learner", "instructor"] as const).map((by) => (
             <Flex
@@ -223,44 +222,5 @@ function One({ round, close }: { round: Round; close: () => void }) {
         </Flex>
       </form>
     </Part>
-  );
-}
-
-/** A photo, made small on the device. */
-function Picture({ seen, set }: { seen: Seen; set: (id: number) => void }) {
-  const picker = useRef<HTMLInputElement>(null);
-  const add = useKept(async (file: File) =>
-    unwrap(
-      api.POST("/api/v1/photos", {
-        body: { key: newKey(), learner_id: seen.learner_id, data: await small(file) },
-      }),
-    ),
-  );
-  return (
-    <Flex gap="2" align="center">
-      {seen.photo && (
-        <img
-          src={`/api/v1/photos/${seen.photo}`}
-          alt={`How it is made fast at ${seen.where}`}
-          width="96"
-          style={{ borderRadius: 6 }}
-        />
-      )}
-      <Press small onClick={() => picker.current?.click()}>
-        {seen.photo ? "Another photo" : "Photo"}
-      </Press>
-      <input
-        ref={picker}
-        type="file"
-        accept="image/*"
-        capture="environment"
-        hidden
-        aria-label={`Photo of ${seen.where}`}
-        onChange={(e) =>
-          e.target.files?.[0] && add.mutate(e.target.files[0], { onSuccess: (p) => set(p.id) })
-        }
-      />
-      <Trouble error={add.error} />
-    </Flex>
   );
 }

@@ -9,6 +9,7 @@ export const keys = {
   teach: { key: "t", shown: "t", does: "Teach" },
   log: { key: "l", shown: "l", does: "Log" },
   bench: { key: "b", shown: "b", does: "Bench" },
+  lines: { key: "i", shown: "i", does: "Lines" },
   find: { key: "slash", shown: "/", does: "Find a knot, a task, a job, a fault" },
   name: { key: "n", shown: "n", does: "Name what you tied" },
   help: { key: "shift+?, ?", shown: "?", does: "This sheet" },

@@ -15,6 +15,8 @@ export type Prefs = {
   opens: "rig" | "knots" | "teach" | "jobs" | "log";
   /** The first visit has been told what this is. */
   met: boolean;
+  /** Who works on this device: stands first where a record asks who looked. */
+  name: string;
 };
 
 const usual: Prefs = {
@@ -25,6 +27,7 @@ const usual: Prefs = {
   tackle: "lb",
   opens: "rig",
   met: false,
+  name: "",
 };
 const place = "oarweed-prefs";
 let now: Prefs | undefined;

@@ -1,0 +1,41 @@
+import { Box, chakra } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { useRole } from "../api/hooks";
+import { lq } from "./queries";
+
+const Pill = chakra(Link, {
+  base: {
+    display: "inline-flex",
+    alignItems: "center",
+    minH: "36px",
+    px: { base: "2", md: "3" },
+    borderRadius: "full",
+    bg: "#e2a03c",
+    color: "#10231d",
+    fontWeight: 700,
+    whiteSpace: "nowrap",
+  },
+});
+
+/** How much is due, from every view; nothing where nothing is, or for a learner. */
+export function DueCount() {
+  const learner = useRole() === "learner";
+  const list = useQuery({ ...lq.todo(), enabled: !learner }).data ?? [];
+  if (learner || list.length === 0) return null;
+  const pressing = list.some((x) => x.now);
+  return (
+    <Pill
+      to="/due"
+      aria-label={`${list.length} due${pressing ? ", some of it now" : ""}`}
+      bg={pressing ? "#f3d3cb" : undefined}
+      color={pressing ? "#7a1a12" : undefined}
+    >
+      {pressing && <span aria-hidden="true">!</span>}
+      {list.length}
+      <Box as="span" display={{ base: "none", md: "inline" }}>
+        &nbsp;due
+      </Box>
+    </Pill>
+  );
+}
