@@ -223,7 +223,7 @@ func TestAccessibility(t *testing.T) {
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
 		p := open(t, size[0], size[1])
 		for _, path := range []string{"/", "/knots", "/knots/bowline", "/knots/bowline/show?to=both", "/knots/name", "/knots/quiz", "/knots/fewest?jobs=moor", "/knots/rolls", "/knots/reef-knot/drill", "/words", "/compare", "/doctrines", "/jobs", "/jobs/jam", "/jobs/soft-shackle", "/jobs/measures", "/jobs/tow-line", "/sayings", "/method", "/log",
-			"/teach", "/teach/report", "/teach/class?knot=bowline", "/teach/due", "/teach/people", "/teach/people/3", "/teach/plan", "/teach/plan/2", "/teach/plan/2/run", "/teach/quay", "/bench", "/bench/ledger", "/bench/detective", "/bench/friction", "/jobs/mooring", "/jobs/leaders"} {
+			"/teach", "/teach/report", "/teach/class?knot=bowline", "/teach/due", "/teach/people", "/teach/people/3", "/teach/plan", "/teach/plan/2", "/teach/plan/2/run", "/teach/quay", "/bench", "/bench/ledger", "/bench/detective", "/bench/friction", "/lines", "/lines/leaders", "/lines/tow", "/lines/moorings", "/lines/use", "/lines/quay", "/due"} {
 			p.goTo(s.url + path)
 			p.until(`document.querySelector("main, [role=main]") !== null && (document.querySelector(".knot-drawing svg, [data-attempt], [data-question], main table, main h1, main h2, main li, main input, main a[href^='/jobs/'], main strong, main h3, main p") !== null)`, path)
 			lights := []string{"day", "sun", "night"}

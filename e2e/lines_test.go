@@ -131,11 +131,11 @@ func TestATowLineForItsRiders(t *testing.T) {
 	p.goTo(s.url + "/lines/tow")
 	p.pressText("A new tow line")
 	p.set(labelled("Name"), "Tow line one")
-	p.set(labelled("or each length, m"), "18.29, 19.81, 21.34, 22.86")
-	for _, r := range [][2]string{{"Between", "22.1"}, {"Below", "16.76"}, {"Beyond", "25"}} {
+	p.set(labelled("or each length, m or ft"), "60ft, 65ft, 70ft, 75ft")
+	for _, r := range [][2]string{{"Between", "72.5ft"}, {"Below", "55 ft"}, {"Beyond", "25"}} {
 		p.pressText("Add a rider")
 		p.set(labelled("Rider"), r[0])
-		p.set(labelled("Wants, m"), r[1])
+		p.set(labelled("Wants, m or ft"), r[1])
 	}
 	p.pressText("Keep it")
 	p.see("[data-place=Between]", "The 22.86 m take-off, up 76 cm")

@@ -12,6 +12,7 @@ import (
 	"oarweed/core/hold"
 	"oarweed/core/judge"
 	"oarweed/core/knot"
+	"oarweed/core/locker"
 	"oarweed/core/rank"
 	"oarweed/core/rig"
 	"oarweed/core/trade"
@@ -34,7 +35,7 @@ func Method(c *trade.Catalogue) (string, error) {
 		"Classes":    classes(),
 		"PriorDraws": hold.PriorDraws, "Draws": hold.Draws,
 		"DrawnUp": drawnUp(c), "Proven": proven(c),
-		"OneHand": judge.OneHand.String(), "LeastFit": judge.LeastFit, "Made": rank.Made,
+		"OneHand": judge.OneHand.String(), "LeastFit": judge.LeastFit, "LookEvery": locker.Every, "Made": rank.Made,
 	})
 	return b.String(), err
 }

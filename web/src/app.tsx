@@ -200,7 +200,7 @@ const Place = chakra(NavLink, {
     display: "flex",
     h: "100%",
     minW: { base: "44px", sm: "52px" },
-    px: { base: 1.5, md: 4 },
+    px: { base: 1, md: 4 },
     alignItems: "center",
     justifyContent: "center",
     borderBlock: "4px solid transparent",
@@ -218,7 +218,7 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
       as="header"
       className="no-print"
       align="center"
-      gap={{ base: 1, md: 5 }}
+      gap={{ base: 0, md: 5 }}
       px={{ base: 2, md: 6 }}
       h="56px"
       bg="kelp"

@@ -3,15 +3,13 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useCatalogue } from "../api/hooks";
-import { q } from "../api/queries";
 import { withOwn } from "../rig/document";
 import { Press } from "../ui/button";
-import { Svg } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
 import { force, range, reach } from "../ui/format";
+import { Label } from "../ui/label";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
-import { Paper } from "../ui/paper";
 import { LineSheet } from "./edit";
 import { byLabel } from "./locker";
 import { LookSheet } from "./look";
@@ -115,46 +113,61 @@ export function LineView() {
                 </Part>
               )}
             </Box>
-            <Part title="History" role="list" aria-label="History">
+            <Part title="History">
               {l.history.length === 0 && <Box color="quiet">Nothing yet.</Box>}
-              {l.history.map((e) => (
-                <Flex
-                  key={e.at + e.says}
-                  role="listitem"
-                  gap="3"
-                  py="2"
-                  borderTop="1px solid"
-                  borderColor="rule"
-                  wrap="wrap"
-                >
-                  <Box w="110px" color="quiet">
-                    {day(e.at)}
-                  </Box>
-                  <Box w="28px" textAlign="center" fontWeight="700" aria-hidden="true">
-                    {e.kind === "look"
-                      ? e.grade
-                      : (outcomes.find((o) => o.id === e.outcome)?.sign ?? (e.kind === "leader" ? "✂" : "•"))}
-                  </Box>
-                  <Box
-                    flex="1"
-                    minW="200px"
-                    color={e.grade >= 3 || (e.outcome && e.outcome !== "held") ? "flare" : undefined}
+              <Box role={l.history.length > 0 ? "list" : undefined} aria-label="History">
+                {l.history.map((e) => (
+                  <Flex
+                    key={e.at + e.says}
+                    role="listitem"
+                    gap="3"
+                    py="2"
+                    borderTop="1px solid"
+                    borderColor="rule"
+                    wrap="wrap"
                   >
-                    {e.says}
-                  </Box>
-                  {Object.entries(e.photos ?? {}).map(([of, id]) => (
-                    <a key={of} href={`/api/v1/photos/${id}`}>
-                      <img src={`/api/v1/photos/${id}`} alt={of} width="96" style={{ borderRadius: 6 }} />
-                    </a>
-                  ))}
-                </Flex>
-              ))}
+                    <Box w="110px" color="quiet">
+                      {day(e.at)}
+                    </Box>
+                    <Box w="28px" textAlign="center" fontWeight="700" aria-hidden="true">
+                      {e.kind === "look"
+                        ? e.grade
+                        : (outcomes.find((o) => o.id === e.outcome)?.sign ??
+                          (e.kind === "leader" ? "✂" : "•"))}
+                    </Box>
+                    <Box
+                      flex="1"
+                      minW="200px"
+                      color={e.grade >= 3 || (e.outcome && e.outcome !== "held") ? "flare" : undefined}
+                    >
+                      {e.says}
+                    </Box>
+                    {Object.entries(e.photos ?? {}).map(([of, id]) => (
+                      <a key={of} href={`/api/v1/photos/${id}`}>
+                        <img src={`/api/v1/photos/${id}`} alt={of} width="96" style={{ borderRadius: 6 }} />
+                      </a>
+                    ))}
+                  </Flex>
+                ))}
+              </Box>
             </Part>
           </Grid>
           {sheet === "edit" && <LineSheet line={l} close={close} />}
           {sheet === "look" && <LookSheet line={l} close={close} />}
           {sheet === "use" && <UseSheet line={l.code} close={close} />}
-          {sheet === "label" && <Label line={l} close={close} />}
+          {sheet === "label" && (
+            <Label
+              what={l.name}
+              code={l.code ?? ""}
+              to={`/lines/${l.code}`}
+              lines={[
+                l.called,
+                ...(l.bought ? [`bought ${day(l.bought)}`] : []),
+                ...(l.retire_by ? [`retire by ${day(l.retire_by)}`] : []),
+              ]}
+              close={close}
+            />
+          )}
         </>
       )}
     </Page>
@@ -222,41 +235,5 @@ function Along({ line: l }: { line: LinePage }) {
         </Flex>
       )}
     </Box>
-  );
-}
-
-/** A label to print: what it is, its code, and the QR that opens its page. */
-function Label({ line: l, close }: { line: LinePage; close: () => void }) {
-  const code = useQuery(q.qr(`${location.origin}/lines/${l.code}`)).data;
-  return (
-    <Paper name="label" close={close}>
-      <Flex gap="4" border="2px solid black" borderRadius="8px" p="4" w="400px" align="center">
-        <Svg text={code} w="120px" h="120px" flex="none" />
-        <Box>
-          <Box className="head" fontSize="18px">
-            {l.name}
-          </Box>
-          <Box className="head" fontSize="26px">
-            {l.code}
-          </Box>
-          {l.called}
-          {l.bought && (
-            <>
-              <br />
-              bought {day(l.bought)}
-            </>
-          )}
-          {l.retire_by && (
-            <>
-              <br />
-              retire by {day(l.retire_by)}
-            </>
-          )}
-        </Box>
-      </Flex>
-      <Box mt="3" fontSize="14px">
-        The code holds wherever Oarweed is reached: type it into Find.
-      </Box>
-    </Paper>
   );
 }

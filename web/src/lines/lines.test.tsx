@@ -258,16 +258,16 @@ it("makes a tow line out of a shortest take-off and a spacing", async () => {
   const set = (label: string, value: string) =>
     fireEvent.change(screen.getByLabelText(label), { target: { value } });
   set("Name", "Tow line one");
-  set("Shortest, m", "18,3");
-  set("Every, m", "1.5");
+  set("Shortest, m or ft", "60 ft");
+  set("Every, m or ft", "5ft");
   set("How many", "3");
   fireEvent.click(screen.getByText("Add a rider"));
   set("Rider", "Ailsa");
-  set("Wants, m", "19.8");
+  set("Wants, m or ft", "19,8");
   fireEvent.click(screen.getByText("Keep it"));
   await waitFor(() => expect(calls.some((c) => c.method === "POST")).toBe(true));
   expect(calls.find((c) => c.method === "POST")?.body).toMatchObject({
-    takeoffs_m: [18.3, 19.8, 21.3],
+    takeoffs_m: [18.288, 19.812, 21.336],
     riders: [{ name: "Ailsa", want_m: 19.8 }],
     on: "pylon",
   });

@@ -177,6 +177,11 @@ export function MooringsView() {
               drag={(i, to) => change(i, { to })}
             />
           )}
+          <Flex gap="4" mt="1" color="quiet" fontSize="sm" wrap="wrap">
+            <span>Numbers: the order in which lines go on</span>
+            <span>✺ it rubs here</span>
+            <span>Drag a shore end</span>
+          </Flex>
           <Slide
             name="Wind, knots"
             value={blows.kn}

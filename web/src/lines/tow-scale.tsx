@@ -40,7 +40,7 @@ export function Scaled({
   // A number would stand in what the line is made fast to.
   const clear = (m: number) => m > at || x(at) - x(m) > 42;
   return (
-    <Box overflowX="auto" tabIndex={0} role="group" aria-label="The line to scale">
+    <Box ref={toTheEnd} overflowX="auto" tabIndex={0} role="group" aria-label="The line to scale">
       <svg
         viewBox="0 0 1100 196"
         style={{ minWidth: 640, width: "100%", display: "block" }}
@@ -159,6 +159,11 @@ export function Scaled({
     </Box>
   );
 }
+
+/** Where it does not fit, the end with the take-offs is seen first. */
+const toTheEnd = (box: HTMLElement | null) => {
+  if (box) box.scrollLeft = box.scrollWidth;
+};
 
 /** What the line is made fast to, standing in the boat. */
 function Stands({ at, on }: { at: number; on: string }) {

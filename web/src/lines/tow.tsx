@@ -20,6 +20,12 @@ import { Threads } from "./threads";
 import { Scaled } from "./tow-scale";
 import { UseSheet } from "./use-sheet";
 
+/** A length as typed: metres, or feet where it says so. */
+const metres = (text: string) =>
+  /(ft|feet|')\s*$/i.test(text)
+    ? Math.round(30480 * number(text.replace(/[^\d.,].*$/, ""))) / 1e5
+    : number(text.replace(/\s*m\s*$/, ""));
+
 const m = (v: number) => `${Number(v.toFixed(2))} m`;
 const onto = { pylon: "pylon", tower: "tower", hook: "open hook", eye: "closed eye" } as const;
 
@@ -407,7 +413,7 @@ function Edit({ line: t, close }: { line: TowCard | undefined; close: () => void
   );
   const spaced = Array.from(
     { length: Math.max(0, Math.min(60, Math.round(number(f.count)))) },
-    (_, i) => Math.round(100 * (number(f.shortest) + i * number(f.every))) / 100,
+    (_, i) => Math.round(1000 * (metres(f.shortest) + i * metres(f.every))) / 1000,
   );
   const save = useKept((body: TowBook) =>
     t
@@ -442,14 +448,14 @@ function Edit({ line: t, close }: { line: TowCard | undefined; close: () => void
           : { material: f.material, diameter_mm: number(f.mm) },
         takeoffs_m: f.takeoffs.trim()
           ? f.takeoffs
-              .split(/[;\s]+|,(?=\s)/)
+              .split(/;|,(?=\s)|\s+(?=\d)/)
               .filter(Boolean)
-              .map(number)
+              .map(metres)
           : spaced,
         riders: riders.map((r) => ({
           name: r.name,
           boat: r.boat || undefined,
-          want_m: number(r.want),
+          want_m: metres(r.want),
           kn: r.kn ? number(r.kn) : undefined,
         })),
         runs: t?.runs,
@@ -507,14 +513,14 @@ function Edit({ line: t, close }: { line: TowCard | undefined; close: () => void
       <Part title="Take-offs, from the handle" mt="4">
         {!t && (
           <Grid gap="3" templateColumns="1fr 1fr 1fr">
-            <Typed label="Shortest, m" value={f.shortest} set={(shortest) => set({ shortest })} />
-            <Typed label="Every, m" value={f.every} set={(every) => set({ every })} />
+            <Typed label="Shortest, m or ft" value={f.shortest} set={(shortest) => set({ shortest })} />
+            <Typed label="Every, m or ft" value={f.every} set={(every) => set({ every })} />
             <Typed label="How many" value={f.count} set={(count) => set({ count })} />
           </Grid>
         )}
         <Box mt="2">
           <Typed
-            label={t ? "Lengths, m" : "or each length, m"}
+            label={t ? "Lengths, m or ft" : "or each length, m or ft"}
             value={f.takeoffs}
             set={(takeoffs) => set({ takeoffs })}
           />
@@ -536,7 +542,7 @@ function Edit({ line: t, close }: { line: TowCard | undefined; close: () => void
             >
               <Typed label="Rider" value={r.name} set={(name) => one({ name })} />
               <Typed label="Behind which boat" value={r.boat} set={(boat) => one({ boat })} />
-              <Typed label="Wants, m" value={r.want} set={(want) => one({ want })} />
+              <Typed label="Wants, m or ft" value={r.want} set={(want) => one({ want })} />
               <Typed label="Knots" value={r.kn} set={(kn) => one({ kn })} />
               <Press
                 look="bare"

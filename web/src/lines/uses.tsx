@@ -121,68 +121,70 @@ export function UsesView() {
           {narrowed ? "No use is like that." : "Nothing yet. Log what you rig, and what came of it."}
         </Card>
       )}
-      <Part title={list.length > 0 ? "The log" : ""} mt="4" role="list" aria-label="The log of use">
-        {list.map((e) => (
-          <Flex
-            key={e.id}
-            role="listitem"
-            gap="3"
-            py="2"
-            borderTop="1px solid"
-            borderColor="rule"
-            align="center"
-            wrap="wrap"
-            data-use={e.outcome}
-          >
-            <Box w="104px" color="quiet" fontSize="sm">
-              {day(e.at)}
-            </Box>
-            <Box
-              w="130px"
-              fontWeight="700"
-              color={e.outcome === "held" ? "glass" : e.outcome === "late" ? "amber" : "flare"}
+      <Part title={list.length > 0 ? "The log" : ""} mt="4">
+        <Box role={list.length > 0 ? "list" : undefined} aria-label="The log of use">
+          {list.map((e) => (
+            <Flex
+              key={e.id}
+              role="listitem"
+              gap="3"
+              py="2"
+              borderTop="1px solid"
+              borderColor="rule"
+              align="center"
+              wrap="wrap"
+              data-use={e.outcome}
             >
-              <span aria-hidden="true">{outcomes.find((o) => o.id === e.outcome)?.sign}</span>{" "}
-              {outcomes.find((o) => o.id === e.outcome)?.name}
-            </Box>
-            <Box flex="1" minW="240px">
-              {e.says}
-              {e.line && (
-                <Box fontSize="sm" color="quiet">
-                  <Link to={`/lines/${e.line}`} className="link">
-                    {e.line_name ?? e.line}
-                  </Link>
-                  {e.other && (
-                    <>
-                      {" and "}
-                      <Link to={`/lines/${e.other}`} className="link">
-                        {e.other_name ?? e.other}
-                      </Link>
-                    </>
-                  )}
-                </Box>
-              )}
-            </Box>
-            {e.photo ? (
-              <a href={`/api/v1/photos/${e.photo}`}>
-                <img
-                  src={`/api/v1/photos/${e.photo}`}
-                  alt={`How it looked: ${e.says}`}
-                  width="72"
-                  style={{ borderRadius: 6 }}
-                />
-              </a>
-            ) : null}
-            <Press
-              look="bare"
-              small
-              aria-label={`Take back: ${e.says}`}
-              onClick={() => remove.mutate(e.id, { onSuccess: () => setGone(e) })}
-            >
-              ✕
-            </Press>
-          </Flex>
-        ))}
+              <Box w="104px" color="quiet" fontSize="sm">
+                {day(e.at)}
+              </Box>
+              <Box
+                w="130px"
+                fontWeight="700"
+                color={e.outcome === "held" ? "glass" : e.outcome === "late" ? "amber" : "flare"}
+              >
+                <span aria-hidden="true">{outcomes.find((o) => o.id === e.outcome)?.sign}</span>{" "}
+                {outcomes.find((o) => o.id === e.outcome)?.name}
+              </Box>
+              <Box flex="1" minW="240px">
+                {e.says}
+                {e.line && (
+                  <Box fontSize="sm" color="quiet">
+                    <Link to={`/lines/${e.line}`} className="link">
+                      {e.line_name ?? e.line}
+                    </Link>
+                    {e.other && (
+                      <>
+                        {" and "}
+                        <Link to={`/lines/${e.other}`} className="link">
+                          {e.other_name ?? e.other}
+                        </Link>
+                      </>
+                    )}
+                  </Box>
+                )}
+              </Box>
+              {e.photo ? (
+                <a href={`/api/v1/photos/${e.photo}`}>
+                  <img
+                    src={`/api/v1/photos/${e.photo}`}
+                    alt={`How it looked: ${e.says}`}
+                    width="72"
+                    style={{ borderRadius: 6 }}
+                  />
+                </a>
+              ) : null}
+              <Press
+                look="bare"
+                small
+                aria-label={`Take back: ${e.says}`}
+                onClick={() => remove.mutate(e.id, { onSuccess: () => setGone(e) })}
+              >
+                ✕
+              </Press>
+            </Flex>
+          ))}
+        </Box>
         {uses.data?.next && (
           <Box color="quiet" mt="2">
             The last {list.length} are shown: narrow it to see further back.

@@ -29,6 +29,7 @@ import { Nothing, Panel } from "./panel";
 import { plain, sentence } from "./phrases";
 import { Ranks } from "./ranks";
 import { Sentence } from "./sentence";
+import { ThisOne } from "./this-one";
 import { useRig } from "./use-rig";
 import { WholeRig } from "./whole";
 import { Wraps } from "./wraps";
@@ -125,6 +126,7 @@ function Workbench({ acts, catalogue: c }: { acts: ReturnType<typeof useRig>; ca
             {turned}
           </Box>
         )}
+        <ThisOne code={lineOf(here).own} />
         {whole && <WholeRig whole={whole} fishing={fishing} />}
       </Pad>
       {error && (

@@ -5,10 +5,9 @@ import { api, type Schemas, unwrap } from "../api/client";
 import { useCatalogue, useKept } from "../api/hooks";
 import { q } from "../api/queries";
 import { Press } from "../ui/button";
-import { Svg } from "../ui/drawing";
+import { Label } from "../ui/label";
 import { Trouble } from "../ui/notes";
 import { Card, Part } from "../ui/page";
-import { Paper } from "../ui/paper";
 import { Pick, Typed } from "../ui/pick";
 import { Sheet } from "../ui/sheet";
 
@@ -64,7 +63,15 @@ export function GearPart() {
         ))}
       </Grid>
       {edit && <Edit gear={edit} close={() => setEdit(undefined)} />}
-      {label && <Label gear={label} close={() => setLabel(undefined)} />}
+      {label && (
+        <Label
+          what={label.what}
+          code={label.code}
+          to={`/g/${label.code}`}
+          lines={[`tied by ${label.tied.name}`, `look again ${day(label.again) || "before use"}`]}
+          close={() => setLabel(undefined)}
+        />
+      )}
     </Part>
   );
 }
@@ -143,31 +150,5 @@ function Edit({ gear, close }: { gear: Partial<Gear>; close: () => void }) {
         </Flex>
       </form>
     </Sheet>
-  );
-}
-
-/** A label to print: what it is, the code that stays, and the QR for now. */
-function Label({ gear, close }: { gear: Gear; close: () => void }) {
-  const code = useQuery(q.qr(`${location.origin}/g/${gear.code}`)).data;
-  return (
-    <Paper name="label" close={close}>
-      <Flex gap="4" border="2px solid black" borderRadius="8px" p="4" w="380px" align="center">
-        <Svg text={code} w="120px" h="120px" flex="none" />
-        <Box>
-          <Box className="head" fontSize="18px">
-            {gear.what}
-          </Box>
-          <Box className="head" fontSize="30px">
-            {gear.code}
-          </Box>
-          tied by {gear.tied.name}
-          <br />
-          look again {day(gear.again) || "before use"}
-        </Box>
-      </Flex>
-      <Box mt="3" fontSize="14px">
-        The code holds wherever Oarweed is reached: type it into Find.
-      </Box>
-    </Paper>
   );
 }
