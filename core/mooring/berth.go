@@ -19,8 +19,9 @@ type Berth struct {
 	Revision int64  `json:"revision" readOnly:"true"`
 	Name     string `json:"name" maxLength:"80"`
 	Plan
-	// Heading of the bow, degrees from north: with it a wind that is told from north counts.
-	Heading float64 `json:"heading_deg,omitempty" minimum:"0" maximum:"360" doc:"of the bow, from north"`
+	// Heading of the bow, degrees from north, 360 for north itself; 0 or left out: not known, and a
+	// wind that is told from north is held from where she stands least.
+	Heading float64 `json:"heading_deg,omitempty" minimum:"0" maximum:"360" doc:"of the bow, from north; 0: not known"`
 	// Lying: she lies there now, and the wind is held against the plan.
 	Lying bool   `json:"lying,omitempty" doc:"she lies there now: the wind is held against the plan"`
 	Note  string `json:"note,omitempty" maxLength:"400"`
@@ -165,23 +166,31 @@ func cross(a, b Line) bool {
 	return side(a.From, a.To, b.From)*side(a.From, a.To, b.To) < 0 && side(b.From, b.To, a.From)*side(b.From, b.To, a.To) < 0
 }
 
-// bearing says how much load makes one line count before another when lines are ordered, as a
-// share of the whole wind: less is the trade's habit that ends come before springs.
-const bearing = 0.05
+const (
+	// bearing is from which share of the whole wind a line counts as holding her.
+	bearing = 0.05
+	// halves is what a spring's load counts when lines are ordered: ends go on before springs
+	// that hold as much (common practice, no source).
+	halves = 0.5
+)
 
 // Order is in which order the lines are made fast in this wind: first those that hold her against
-// it, the one that bears most before the rest; of those that bear nothing the ends before the
-// springs. They are let go the other way round: what is slack first, what she lies to last.
+// it, the one that bears most before the rest, springs at half their load; of those that bear
+// nothing the ends before the springs. They are let go the other way round: what is slack first, what she lies to last.
 func Order(p Plan, s Shared) []int {
 	out := make([]int, len(p.Lines))
 	for i := range out {
 		out[i] = i
 	}
 	bears := func(i int) float64 {
-		if t := s.Lines[i].LoadKN; t > bearing*s.WindKN {
-			return t
+		t := s.Lines[i].LoadKN
+		switch {
+		case t <= bearing*s.WindKN:
+			return 0
+		case p.Spring(i):
+			return halves * t
 		}
-		return 0
+		return t
 	}
 	slices.SortStableFunc(out, func(a, b int) int {
 		switch d := bears(b) - bears(a); {

@@ -30,7 +30,10 @@ type Watch struct {
 	// StandsKN is what it stands from there; Warn how the wind stands against it.
 	StandsKN float64 `json:"stands_kn"`
 	Warn     Warn    `json:"warn" enum:",soon,gusts,gone"`
-	Shared   Shared  `json:"shared"`
+	// Worst: where the wind comes from is not known for her; it is held from where she stands
+	// least.
+	Worst  bool   `json:"worst,omitempty" doc:"from where she stands least: her heading is not known"`
+	Shared Shared `json:"shared"`
 }
 
 // In holds a plan against a wind and its gust, both from a bearing off the bow. The error names
@@ -51,6 +54,24 @@ func In(v *rig.Vocabulary, p Plan, kn, gust, from float64) (Watch, error) {
 		w.Warn = Soon
 	}
 	return w, nil
+}
+
+// rose is how many bearings are tried where none is known.
+const rose = 16
+
+// Anywhere holds a plan against a wind from where she stands least.
+func Anywhere(v *rig.Vocabulary, p Plan, kn, gust float64) (worst Watch, err error) {
+	for i := range rose {
+		w, err := In(v, p, kn, gust, 360/rose*float64(i))
+		if err != nil {
+			return w, err
+		}
+		if i == 0 || w.StandsKN < worst.StandsKN {
+			worst = w
+		}
+	}
+	worst.Worst = true
+	return worst, nil
 }
 
 // Breeze is the wind of the last minutes: what blows now and the strongest gust. Its memory is

@@ -30,6 +30,22 @@ func TestItWarnsBeforeItGoes(t *testing.T) {
 	assert.Len(t, seen, 4, "each of them comes")
 }
 
+// Of an unknown bearing the one counts from which she stands least.
+func TestAWindFromAnywhere(t *testing.T) {
+	p, _, v := usual(t, "alongside", 20, 0)
+	worst, err := mooring.Anywhere(v, p, 20, 24)
+	require.NoError(t, err)
+	assert.True(t, worst.Worst)
+	for from := 0.0; from < 360; from += 22.5 {
+		w, err := mooring.In(v, p, 20, 24, from)
+		require.NoError(t, err)
+		assert.LessOrEqual(t, worst.StandsKN, w.StandsKN, from)
+	}
+	p.Lines[0].Line.Material = "wool"
+	_, err = mooring.Anywhere(v, p, 20, 24)
+	assert.ErrorContains(t, err, "material")
+}
+
 func TestTheBreezeIsAMean(t *testing.T) {
 	var b mooring.Breeze
 	at := noon

@@ -121,6 +121,9 @@ func LineDetail(p mooring.Plan, i int, d mooring.Detail) []string {
 
 // Watched says how the wind stands against a berth: what is to be done first of all.
 func Watched(name string, w mooring.Watch) string {
+	if w.Worst {
+		name += " (her heading is not set: from where it stands least)"
+	}
 	switch w.Warn {
 	case mooring.Gone:
 		return fmt.Sprintf("%s: %.0f knots are more than it stands from there (%.0f). Double the lines that bear, or leave.", name, w.Kn, w.StandsKN)

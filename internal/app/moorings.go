@@ -304,7 +304,13 @@ func (s *School) against(f mooring.Feed, list []mooring.Berth) *Afloat {
 	}
 	v := &s.Trade().Vocabulary
 	for _, b := range list {
-		w, err := mooring.In(v, b.Plan, f.Kn, f.GustKn, f.Breeze.OffBow(b.Heading))
+		hold := func() (mooring.Watch, error) {
+			if !f.Relative && b.Heading == 0 {
+				return mooring.Anywhere(v, b.Plan, f.Kn, f.GustKn)
+			}
+			return mooring.In(v, b.Plan, f.Kn, f.GustKn, f.Breeze.OffBow(b.Heading))
+		}
+		w, err := hold()
 		if err != nil {
 			continue // it was sound when it was kept: its material is no longer here
 		}

@@ -356,9 +356,8 @@ var useFile = fileOf[usage.Entry]{
 		return s.checkUses(ctx, list, false)
 	},
 	add: func(ctx context.Context, s *School, list []usage.Entry) error {
-		for i := range list {
-			list[i].ID = 0
-		}
+		// The newest stands first: kept the other way round, those of one second keep their order.
+		slices.Reverse(list)
 		_, err := s.records.AddUses(ctx, list)
 		return err
 	},

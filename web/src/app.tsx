@@ -67,7 +67,7 @@ const places: { to: string; name: string; from?: number }[] = [
   { to: "/lines", name: "Lines", from: 720 },
   { to: "/jobs", name: "Jobs" },
   { to: "/log", name: "Log" },
-  { to: "/method", name: "Method", from: 1200 },
+  { to: "/method", name: "Method", from: 1440 },
 ];
 
 const lights = [
@@ -200,7 +200,7 @@ const Place = chakra(NavLink, {
     display: "flex",
     h: "100%",
     minW: { base: "44px", sm: "52px" },
-    px: { base: 1, md: 4 },
+    px: { base: 1, md: 2, xl: 3 },
     alignItems: "center",
     justifyContent: "center",
     borderBlock: "4px solid transparent",
@@ -218,7 +218,7 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
       as="header"
       className="no-print"
       align="center"
-      gap={{ base: 0, md: 5 }}
+      gap={{ base: 0, md: 2, xl: 3 }}
       px={{ base: 2, md: 6 }}
       h="56px"
       bg="kelp"
@@ -230,7 +230,7 @@ function Head(props: { light: Light; setLight: (l: Light) => void; help: () => v
             <Sign />
           </span>
         </Box>
-        <Box display={{ base: "none", lg: "block" }}>Oarweed</Box>
+        <Box display={{ base: "none", xl: "block" }}>Oarweed</Box>
       </Flex>
       <Flex as="nav" aria-label="Views" h="100%" gap="1">
         {places.map((p) => (

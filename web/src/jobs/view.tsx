@@ -44,6 +44,12 @@ const sums: Listed[] = [
     when: "How far down a fender hangs and the line it takes; how many coils a line makes.",
   },
   {
+    knot: "round-turn-two-half-hitches",
+    to: "/lines",
+    name: "The locker, and what is due",
+    when: "Which line bears what now, which is worn, which is to be looked over or retired.",
+  },
+  {
     knot: "non-slip-loop",
     to: "/lines/leaders",
     name: "Leaders, change by change",

@@ -7,6 +7,7 @@ import { lq } from "./queries";
 const Pill = chakra(Link, {
   base: {
     display: "inline-flex",
+    "@media (max-width: 339px)": { display: "none" },
     alignItems: "center",
     minH: "36px",
     px: { base: "1.5", md: "3" },
@@ -34,7 +35,7 @@ export function DueCount() {
     >
       {pressing && <span aria-hidden="true">!</span>}
       {list.length}
-      <Box as="span" display={{ base: "none", md: "inline" }}>
+      <Box as="span" css={{ "@media (max-width: 1199px)": { display: "none" } }}>
         &nbsp;due
       </Box>
     </Pill>

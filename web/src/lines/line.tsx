@@ -11,13 +11,12 @@ import { Label } from "../ui/label";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { LineSheet } from "./edit";
-import { byLabel } from "./locker";
 import { LookSheet } from "./look";
 import { LinesNav } from "./nav";
 import { type LinePage, lq } from "./queries";
 import { RopePiece } from "./rope";
 import { UseSheet } from "./use-sheet";
-import { day, outcomes, parts, states } from "./words";
+import { byLabel, day, outcomes, parts, states } from "./words";
 
 /** One line with all that happened to it. */
 export function LineView() {

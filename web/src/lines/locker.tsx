@@ -14,7 +14,7 @@ import { LinesNav } from "./nav";
 import { type LineCard, lq } from "./queries";
 import { RopePiece } from "./rope";
 import { UseSheet } from "./use-sheet";
-import { states } from "./words";
+import { byLabel, states } from "./words";
 
 /** The lines that one has, drawn as thick as they are: what each bears now, and what is to be seen to. */
 export function LockerView() {
@@ -65,9 +65,6 @@ export function LockerView() {
     </Page>
   );
 }
-
-/** Whether a line is sold by its strength and not by its diameter. */
-export const byLabel = (l: Pick<LineCard, "diameter_mm" | "label_kn">) => !l.diameter_mm && !!l.label_kn;
 
 function LineOfLocker({ line: l, look, use }: { line: LineCard; look: () => void; use: () => void }) {
   const bad = Boolean(l.state.retire);

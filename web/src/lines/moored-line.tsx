@@ -10,6 +10,7 @@ import { force, typedNumber as number, reach } from "../ui/format";
 import { Card } from "../ui/page";
 import { Pick, Typed } from "../ui/pick";
 import { lq, type Plan } from "./queries";
+import { byLabel } from "./words";
 
 type Line = Schemas["MooringLine"];
 type Answer = Schemas["MooringAnswer"];
@@ -27,7 +28,7 @@ export function MooredLine(p: {
   remove: () => void;
 }) {
   const { plan, answer, at, change } = p;
-  const locker = (useQuery(lq.locker()).data ?? []).filter((l) => !l.retired && l.thick_mm > 3);
+  const locker = (useQuery(lq.locker()).data ?? []).filter((l) => !l.retired && !byLabel(l));
   const line = plan.lines[at];
   const detail = answer.details[at];
   const share = answer.lines[at];

@@ -19,6 +19,7 @@ import { lq, type TowBook, type TowCard } from "./queries";
 import { Threads } from "./threads";
 import { Scaled } from "./tow-scale";
 import { UseSheet } from "./use-sheet";
+import { byLabel } from "./words";
 
 /** A length as typed: metres, or feet where it says so. */
 const metres = (text: string) =>
@@ -84,7 +85,7 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
   return (
     <Box data-tow-line={t.name}>
       <Box mt="3">
-        <Scaled tow={good ?? bare} on={t.on} say={m} rubbed={t.runs?.filter((r) => r.n >= 5) ?? []} />
+        <Scaled tow={good ?? bare} on={t.on} say={m} rubbed={t.rubbed} />
       </Box>
       <Box fontSize="lg" mt="2">
         {t.line_name ? (
@@ -388,7 +389,7 @@ function Rider(p: {
 }
 
 function Edit({ line: t, close }: { line: TowCard | undefined; close: () => void }) {
-  const locker = (useQuery(lq.locker()).data ?? []).filter((l) => !l.retired && l.thick_mm > 2);
+  const locker = (useQuery(lq.locker()).data ?? []).filter((l) => !l.retired && !byLabel(l));
   const materials = useCatalogue().data?.materials.filter((x) => !x.fishing) ?? [];
   const [f, setF] = useState({
     name: t?.name ?? "",

@@ -26,3 +26,6 @@ export const colours = ["white", "natural", "yellow", "orange", "red", "green", 
 
 export const day = (at: string | undefined) =>
   at ? new Date(at).toLocaleDateString(undefined, { day: "numeric", month: "short", year: "numeric" }) : "";
+
+/** Whether a line is sold by its strength and not by its diameter. */
+export const byLabel = (l: { diameter_mm?: number; label_kn?: number }) => !l.diameter_mm && !!l.label_kn;
