@@ -296,3 +296,25 @@ func TestKindsOfFilesAreNamed(t *testing.T) {
 }
 
 func second[T any](_ T, err error) error { return err }
+
+// What is worth pulling next is what can be pulled and is not told yet, each place once, and what
+// has been pulled for stands before what has not.
+func TestWhatIsWorthPullingNext(t *testing.T) {
+	s, ctx := school(t), t.Context()
+	list, err := s.Ledger(ctx)
+	require.NoError(t, err)
+	places := map[int]bool{}
+	for _, c := range list {
+		if c.Stronger == nil || c.Weaker == nil || c.Stronger.Knot == c.Weaker.Knot {
+			assert.Zero(t, c.Next, c.ID)
+			continue
+		}
+		assert.NotZero(t, c.Next, "nothing is told yet: %s", c.ID)
+		assert.False(t, places[c.Next])
+		places[c.Next] = true
+	}
+	require.NotEmpty(t, places)
+	for n := range len(places) {
+		assert.True(t, places[n+1])
+	}
+}

@@ -1,7 +1,9 @@
 package app
 
 import (
+	"cmp"
 	"context"
+	"slices"
 
 	"oarweed/core/bench"
 	"oarweed/core/say"
@@ -16,6 +18,9 @@ type LedgerCard struct {
 	More    int           `json:"more" doc:"further pulls that would tell; 200: not even so many"`
 	Says    string        `json:"says"`
 	Log     []string      `json:"log" nullable:"false" doc:"what the class log holds of the knots"`
+	// Next is its place among the claims that are worth pulling next, from 1; 0: it is told, or no
+	// two knots could be pulled for it.
+	Next int `json:"next,omitempty" doc:"place among the claims worth pulling next, from 1; left out: none"`
 }
 
 // Ledger holds every disputed claim against the school's own pulls and its class log.
@@ -56,6 +61,19 @@ func (s *School) Ledger(ctx context.Context) ([]LedgerCard, error) {
 			}
 		}
 		out = append(out, card)
+	}
+	var open []int
+	for i, c := range out {
+		if c.Verdict == bench.TooSoon && c.Stronger != nil && c.Weaker != nil && c.Stronger.Knot != c.Weaker.Knot {
+			open = append(open, i)
+		}
+	}
+	// The nearest to an answer first: most pulled, then fewest still to pull.
+	slices.SortStableFunc(open, func(a, b int) int {
+		return cmp.Or(out[b].For+out[b].Counter-out[a].For-out[a].Counter, out[a].More-out[b].More)
+	})
+	for n, i := range open {
+		out[i].Next = n + 1
 	}
 	return out, nil
 }

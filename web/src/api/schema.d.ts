@@ -3456,6 +3456,8 @@ export interface components {
             stands_kn: number;
             /** @enum {string} */
             warn: "" | "soon" | "gusts" | "gone";
+            /** @description from where she stands least: her heading is not known */
+            worst?: boolean;
         };
         Incoming: {
             archived?: boolean;
@@ -3898,6 +3900,11 @@ export interface components {
              * @description further pulls that would tell; 200: not even so many
              */
             more: number;
+            /**
+             * Format: int64
+             * @description place among the claims worth pulling next, from 1; left out: none
+             */
+            next?: number;
             reference?: string;
             says: string;
             slips?: components["schemas"]["BenchClaimEnd"];
@@ -4311,7 +4318,7 @@ export interface components {
             boat: components["schemas"]["MooringBoat"];
             /**
              * Format: double
-             * @description of the bow, from north
+             * @description of the bow, from north; 0: not known
              */
             heading_deg?: number;
             /** Format: int64 */

@@ -88,8 +88,8 @@ export function BenchView() {
 function Next({ plan }: { plan: (pair: [string, string]) => void }) {
   const { data } = useQuery(q.ledger());
   const open = (data ?? [])
-    .filter((c) => c.verdict === "too-few" && c.stronger && c.weaker && c.stronger.knot !== c.weaker.knot)
-    .sort((a, b) => b.for + b.counter - (a.for + a.counter) || a.more - b.more)
+    .filter((c) => c.next)
+    .sort((a, b) => (a.next ?? 0) - (b.next ?? 0))
     .slice(0, 3);
   if (open.length === 0) return null;
   return (
