@@ -13,7 +13,7 @@ import { api, type Rig, type Schemas, unwrap } from "./client";
 
 const forGood = { staleTime: Number.POSITIVE_INFINITY } as const;
 /** The last good answer stays while the next is worked out; a refusal is no reason to ask again. */
-const worked = { ...forGood, placeholderData: keepPreviousData, retry: false } as const;
+export const worked = { ...forGood, placeholderData: keepPreviousData, retry: false } as const;
 
 type Text = Promise<{ data?: string; error?: Schemas["Problem"] }>;
 
@@ -409,17 +409,6 @@ export const q = {
     queryOptions({
       queryKey: [...q.kept(), "bench"],
       queryFn: ({ signal }) => unwrap(api.GET("/api/v1/bench/settings", { signal })),
-    }),
-  leaders: () =>
-    queryOptions({
-      queryKey: [...q.kept(), "leaders"],
-      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/leaders/left", { signal })),
-    }),
-  moor: (plan: Schemas["MooringPlan"]) =>
-    queryOptions({
-      queryKey: [...q.taught(), "moor", plan],
-      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/moorings/solve", { body: plan, signal })),
-      ...worked,
     }),
   proofs: () =>
     queryOptions({

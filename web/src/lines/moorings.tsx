@@ -15,6 +15,7 @@ import { useAfloat, WindStrip } from "./afloat";
 import { Berth } from "./berth";
 import { Files } from "./files";
 import { MooredLine } from "./moored-line";
+import { bearing, Order, Slide } from "./moored-parts";
 import { LinesNav } from "./nav";
 import { type Berth as BerthRecord, lq, type Plan } from "./queries";
 
@@ -70,7 +71,7 @@ export function MooringsView() {
       }
     : wind;
   const plan = base && { ...base, boat, wind: { kn: blows.kn, from_deg: blows.from } };
-  const solved = useLasting({ ...q.moor(plan as Plan), enabled: Boolean(plan) });
+  const solved = useLasting({ ...lq.moor(plan as Plan), enabled: Boolean(plan) });
   const { data, error } = solved;
   const set = (part: Partial<typeof f>) => setF((now) => ({ ...now, ...part }));
   /** A line of the boat that is changed for all of them that are not of the locker. */
@@ -381,60 +382,5 @@ export function MooringsView() {
         </Paper>
       )}
     </Page>
-  );
-}
-
-/** What is said to the crew, in order. */
-const Order = ({ title, list }: { title: string; list: string[] }) => (
-  <Part title={title} data-order={title}>
-    <Box as="ol" listStyleType="none" p="0">
-      {list.map((s, i) => (
-        <Flex as="li" key={s} gap="3" py="2" borderTop="1px solid" borderColor="rule">
-          <Box
-            className="head"
-            fontSize="xl"
-            w="26px"
-            flex="none"
-            color="glass"
-            textAlign="right"
-            lineHeight="1.2"
-          >
-            {i + 1}
-          </Box>
-          <Box>{s}</Box>
-        </Flex>
-      ))}
-    </Box>
-  </Part>
-);
-
-const points = [
-  "ahead",
-  "starboard bow",
-  "starboard beam",
-  "starboard quarter",
-  "astern",
-  "port quarter",
-  "port beam",
-  "port bow",
-];
-const bearing = (deg: number) => `${deg}°, ${points[Math.round(deg / 45) % 8]}`;
-
-function Slide(p: { name: string; value: number; max: number; shown: string; set: (v: number) => void }) {
-  return (
-    <Flex as="label" align="center" gap="3" mt="2" minH="44px" wrap="wrap">
-      <Box w={{ base: "100%", md: "150px" }}>{p.name}</Box>
-      <input
-        type="range"
-        min={0}
-        max={p.max}
-        value={p.value}
-        onChange={(e) => p.set(Number(e.target.value))}
-        style={{ flex: 1, minWidth: "140px", accentColor: "var(--glass)", height: "44px" }}
-      />
-      <Box w="170px" fontWeight="700">
-        {p.shown}
-      </Box>
-    </Flex>
   );
 }

@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../api/client";
-import { q } from "../api/queries";
+import { q, worked } from "../api/queries";
 
 export type LineCard = Schemas["LineCard"];
 export type LinePage = Schemas["LinePage"];
@@ -35,6 +35,17 @@ export const lq = {
       queryFn: ({ signal }) =>
         unwrap(api.GET("/api/v1/locker/{code}", { params: { path: { code } }, signal })),
       retry: false,
+    }),
+  leaders: () =>
+    queryOptions({
+      queryKey: [...q.kept(), "leaders"],
+      queryFn: ({ signal }) => unwrap(api.GET("/api/v1/leaders/left", { signal })),
+    }),
+  moor: (plan: Plan) =>
+    queryOptions({
+      queryKey: [...q.taught(), "moor", plan],
+      queryFn: ({ signal }) => unwrap(api.POST("/api/v1/moorings/solve", { body: plan, signal })),
+      ...worked,
     }),
   tows: () =>
     queryOptions({

@@ -2,33 +2,24 @@ import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, type Schemas, unwrap } from "../api/client";
-import { useCatalogue, useKept } from "../api/hooks";
+import { api, unwrap } from "../api/client";
+import { useKept } from "../api/hooks";
 import { Press } from "../ui/button";
 import { Drawing } from "../ui/drawing";
 import { Evidence } from "../ui/evidence";
-import { typedNumber as number, reach } from "../ui/format";
+import { reach } from "../ui/format";
 import { Cautions, Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { Paper } from "../ui/paper";
-import { Pick, Typed } from "../ui/pick";
-import { Sheet } from "../ui/sheet";
 import { Files } from "./files";
 import { LinesNav } from "./nav";
-import { lq, type TowBook, type TowCard } from "./queries";
+import { lq, type TowCard } from "./queries";
 import { Threads } from "./threads";
+import { TowSheet } from "./tow-edit";
+import { Rider, RiderLoad } from "./tow-rider";
 import { Scaled } from "./tow-scale";
 import { UseSheet } from "./use-sheet";
-import { byLabel } from "./words";
-
-/** A length as typed: metres, or feet where it says so. */
-const metres = (text: string) =>
-  /(ft|feet|')\s*$/i.test(text)
-    ? Math.round(30480 * number(text.replace(/[^\d.,].*$/, ""))) / 1e5
-    : number(text.replace(/\s*m\s*$/, ""));
-
-const m = (v: number) => `${Number(v.toFixed(2))} m`;
-const onto = { pylon: "pylon", tower: "tower", hook: "open hook", eye: "closed eye" } as const;
+import { metre, onto } from "./words";
 
 /** Tow lines that are kept: who wants which length behind which boat, and where the line is made fast for it. */
 export function TowView() {
@@ -65,7 +56,7 @@ export function TowView() {
         </Card>
       )}
       {line && <OneLine key={line.id} line={line} edit={() => setEdit(line)} />}
-      {edit && <Edit line={edit === "new" ? undefined : edit} close={() => setEdit(undefined)} />}
+      {edit && <TowSheet line={edit === "new" ? undefined : edit} close={() => setEdit(undefined)} />}
     </Page>
   );
 }
@@ -85,7 +76,7 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
   return (
     <Box data-tow-line={t.name}>
       <Box mt="3">
-        <Scaled tow={good ?? bare} on={t.on} say={m} rubbed={t.rubbed} />
+        <Scaled tow={good ?? bare} on={t.on} say={metre} rubbed={t.rubbed} />
       </Box>
       <Box fontSize="lg" mt="2">
         {t.line_name ? (
@@ -95,7 +86,7 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
         ) : (
           "A line"
         )}{" "}
-        of {m(last)}, the shortest take-off at {m(t.takeoffs_m[0] ?? 0)}, on the {onto[t.on]}
+        of {metre(last)}, the shortest take-off at {metre(t.takeoffs_m[0] ?? 0)}, on the {onto[t.on]}
         {t.boat ? ` of the ${t.boat}` : ""}.{" "}
         <Press small onClick={edit}>
           Change
@@ -146,7 +137,7 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
               ) : (
                 <>
                   <Box className="head" fontSize="3xl" lineHeight="1.15">
-                    The {m(place.takeoff_m)} take-off
+                    The {metre(place.takeoff_m)} take-off
                     {place.hitch ? `, up ${reach(place.take_up_m)}` : ", as it is"}
                   </Box>
                   <Flex gap="4" mt="2" align="center" wrap={{ base: "wrap", md: "nowrap" }}>
@@ -196,7 +187,7 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
                 key={r.place_m}
                 color={t.rubbed.some((x) => x.place_m === r.place_m) ? "flare" : undefined}
               >
-                {m(r.place_m)}: {r.n} {r.n === 1 ? "run" : "runs"}
+                {metre(r.place_m)}: {r.n} {r.n === 1 ? "run" : "runs"}
               </Box>
             ))}
           </Flex>
@@ -206,13 +197,14 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
         <Paper name="tow-card" close={() => setPaper(undefined)}>
           <Box maxW="720px">
             <Box className="head" fontSize="30px">
-              {rider.name}: {m(rider.want_m)}
+              {rider.name}: {metre(rider.want_m)}
               {rider.kn ? ` at ${rider.kn} knots` : ""}
             </Box>
             <Box className="head" fontSize="24px">
-              The {m(place.takeoff_m)} take-off{place.hitch ? `, up ${reach(place.take_up_m)}` : ", as it is"}
+              The {metre(place.takeoff_m)} take-off
+              {place.hitch ? `, up ${reach(place.take_up_m)}` : ", as it is"}
             </Box>
-            <Scaled tow={place} on={t.on} say={m} />
+            <Scaled tow={place} on={t.on} say={metre} />
             <Box mt="2">{place.says}</Box>
             <Threads on={t.on} says={t.threads} />
             <Box mt="3">
@@ -227,7 +219,7 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
         <Paper name="coil-card" close={() => setPaper(undefined)}>
           <Box maxW="640px">
             <Box className="head" fontSize="30px">
-              {t.name}, {m(last)}
+              {t.name}, {metre(last)}
             </Box>
             <svg viewBox="0 0 400 170" width="400" role="img" aria-label="Coils with the handle on top">
               {[0, 1, 2, 3].map((i) => (
@@ -250,9 +242,10 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
               a twist to each.
             </Box>
             <Box mt="2">
-              Take-offs at {t.takeoffs_m.map(m).join(", ")} from the handle. While you coil, feel the cover
+              Take-offs at {t.takeoffs_m.map(metre).join(", ")} from the handle. While you coil, feel the
+              cover
               {t.rubbed.length > 0
-                ? `, most of all at ${t.rubbed.map((r) => m(r.place_m)).join(" and ")}`
+                ? `, most of all at ${t.rubbed.map((r) => metre(r.place_m)).join(" and ")}`
                 : ""}
               , and look at every loop.
             </Box>
@@ -263,312 +256,5 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
         <UseSheet line={t.own} knot={place?.hitch || undefined} rig={t.name} close={() => setUse(false)} />
       )}
     </Box>
-  );
-}
-
-/** A rider's load is worked out from the helm's own figures: nobody publishes them. */
-function RiderLoad() {
-  const [f, setF] = useState({ force: "300 N", mass: "95", speed: "6.7", seconds: "4" });
-  const set = (part: Partial<typeof f>) => setF((now) => ({ ...now, ...part }));
-  const { data, error } = useQuery({
-    queryKey: ["rider-load", f],
-    queryFn: () =>
-      unwrap(
-        api.GET("/api/v1/loads/{kind}", {
-          params: {
-            path: { kind: "rider" },
-            query: {
-              force: f.force,
-              mass: number(f.mass),
-              speed: number(f.speed),
-              seconds: number(f.seconds),
-            },
-          },
-        }),
-      ),
-    retry: false,
-  });
-  return (
-    <details style={{ marginTop: "8px" }}>
-      <summary style={{ minHeight: "44px", display: "flex", alignItems: "center", cursor: "pointer" }}>
-        What the rider asks of the line: worked out, approved by nobody
-      </summary>
-      <Grid gap="2" templateColumns={{ base: "1fr 1fr", md: "repeat(4, 1fr)" }}>
-        <Typed label="Steady pull" value={f.force} set={(force) => set({ force })} />
-        <Typed label="Rider and board, kg" value={f.mass} set={(mass) => set({ mass })} />
-        <Typed label="Speed, m/s" value={f.speed} set={(speed) => set({ speed })} />
-        <Typed label="Start takes, s" value={f.seconds} set={(seconds) => set({ seconds })} />
-      </Grid>
-      <Trouble error={error} />
-      {data && (
-        <Box mt="2">
-          {data.says}
-          <Evidence tag={data.load_kn.tag} source={data.load_kn.source} />
-        </Box>
-      )}
-    </details>
-  );
-}
-
-/** A rider with the length he wants, drawn on the line's own scale. */
-function Rider(p: {
-  rider: TowBook["riders"][number];
-  place: TowCard["places"][number] | undefined;
-  takeoffs: number[];
-  on: boolean;
-  press: () => void;
-}) {
-  const { rider, place, takeoffs } = p;
-  const last = Math.max(...takeoffs);
-  // The end with the take-offs fills the row: from two spacings before the shortest.
-  const first = Math.max(0, (takeoffs[0] ?? 0) - 0.35 * (last - (takeoffs[0] ?? 0) || last));
-  const x = (v: number) => 6 + (168 * (v - first)) / (last - first || 1);
-  const want = Math.min(Math.max(rider.want_m, first), last);
-  return (
-    <Press
-      w="100%"
-      mt="2"
-      justifyContent="flex-start"
-      textAlign="left"
-      aria-pressed={p.on}
-      onClick={p.press}
-      gap="3"
-      py="2"
-      data-rider={rider.name}
-      css={{
-        "&[aria-pressed=true]": { background: "var(--sheet)", color: "var(--ink)", borderWidth: "3px" },
-      }}
-    >
-      <Box w={{ base: "62px", sm: "86px" }} flex="none" minW="0">
-        <Box fontWeight="700" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-          {rider.name}
-        </Box>
-        {rider.boat && (
-          <Box fontSize="sm" color="quiet" overflow="hidden" textOverflow="ellipsis" whiteSpace="nowrap">
-            {rider.boat}
-          </Box>
-        )}
-      </Box>
-      <Box className="head" fontSize="xl" w="56px" flex="none" textAlign="right">
-        {rider.want_m.toFixed(1)}
-      </Box>
-      <svg viewBox="0 0 180 40" style={{ flex: "1 1 60px", minWidth: 0 }} aria-hidden="true">
-        <path d="M0 16H178" stroke="var(--rope-1-edge)" strokeWidth="7" />
-        <path d="M0 16H178" stroke="var(--rope-1)" strokeWidth="4.4" />
-        {takeoffs.map((v) => (
-          <ellipse
-            key={v}
-            cx={x(v)}
-            cy="27"
-            rx="4.4"
-            ry="7"
-            fill="none"
-            stroke={place && !place.wrong && v === place.takeoff_m ? "var(--flare)" : "var(--rope-1-edge)"}
-            strokeWidth={place && !place.wrong && v === place.takeoff_m ? 3.4 : 2.2}
-          />
-        ))}
-        <path
-          d={`M${x(want)} 17V4M${x(want) - 5} 2H${x(want) + 5}L${x(want)} 9Z`}
-          stroke="var(--ink)"
-          fill="var(--ink)"
-        />
-      </svg>
-      <Box w={{ base: "96px", sm: "112px" }} flex="none" fontSize="sm" whiteSpace="normal" lineHeight="1.25">
-        {place?.wrong ? (
-          <Box color="flare">longer than it reaches</Box>
-        ) : (
-          <>
-            <strong>{m(place?.takeoff_m ?? 0)}</strong>
-            <br />
-            {place?.hitch ? `take up ${reach(place.take_up_m)}` : "as it is"}
-          </>
-        )}
-      </Box>
-    </Press>
-  );
-}
-
-function Edit({ line: t, close }: { line: TowCard | undefined; close: () => void }) {
-  const locker = (useQuery(lq.locker()).data ?? []).filter((l) => !l.retired && !byLabel(l));
-  const materials = useCatalogue().data?.materials.filter((x) => !x.fishing) ?? [];
-  const [f, setF] = useState({
-    name: t?.name ?? "",
-    boat: t?.boat ?? "",
-    on: t?.on ?? ("pylon" as TowBook["on"]),
-    own: t?.own ?? "",
-    material: t?.line.material ?? "hmpe",
-    mm: t?.line.diameter_mm ? String(t.line.diameter_mm) : "6",
-    shortest: "18.3",
-    every: "1.5",
-    count: "6",
-    takeoffs: t ? t.takeoffs_m.map((v) => `${v}`).join(", ") : "",
-  });
-  const set = (part: Partial<typeof f>) => setF((now) => ({ ...now, ...part }));
-  const [riders, setRiders] = useState(
-    (t?.riders ?? []).map((r) => ({
-      name: r.name,
-      boat: r.boat ?? "",
-      want: String(r.want_m),
-      kn: r.kn ? String(r.kn) : "",
-    })),
-  );
-  const spaced = Array.from(
-    { length: Math.max(0, Math.min(60, Math.round(number(f.count)))) },
-    (_, i) => Math.round(1000 * (metres(f.shortest) + i * metres(f.every))) / 1000,
-  );
-  const save = useKept((body: TowBook) =>
-    t
-      ? unwrap(
-          api.PUT("/api/v1/tow-lines/{id}", {
-            params: { path: { id: t.id }, header: { "If-Match": `"${t.revision}"` } },
-            body,
-          }),
-        )
-      : unwrap(api.POST("/api/v1/tow-lines", { body })),
-  );
-  const remove = useKept((id: number) =>
-    unwrap(api.DELETE("/api/v1/tow-lines/{id}", { params: { path: { id } } })),
-  );
-  const send = () => {
-    const own = locker.find((l) => l.code === f.own);
-    save.mutate(
-      {
-        id: t?.id ?? 0,
-        revision: t?.revision ?? 0,
-        name: f.name,
-        boat: f.boat || undefined,
-        on: f.on,
-        own: f.own || undefined,
-        line: own
-          ? {
-              material: own.material,
-              construction: own.construction,
-              diameter_mm: own.diameter_mm,
-              label_kn: own.label_kn,
-            }
-          : { material: f.material, diameter_mm: number(f.mm) },
-        takeoffs_m: f.takeoffs.trim()
-          ? f.takeoffs
-              .split(/;|,(?=\s)|\s+(?=\d)/)
-              .filter(Boolean)
-              .map(metres)
-          : spaced,
-        riders: riders.map((r) => ({
-          name: r.name,
-          boat: r.boat || undefined,
-          want_m: metres(r.want),
-          kn: r.kn ? number(r.kn) : undefined,
-        })),
-        runs: t?.runs,
-      } as Schemas["TowlineBook"],
-      { onSuccess: close },
-    );
-  };
-  return (
-    <Sheet
-      open
-      firm
-      wide
-      close={close}
-      title={t ? t.name : "A new tow line"}
-      foot={
-        <>
-          <Press onClick={close}>Leave it</Press>
-          <Press look="main" onClick={send} disabled={save.isPending}>
-            Keep it
-          </Press>
-        </>
-      }
-    >
-      <Grid gap="3" templateColumns={{ base: "1fr", sm: "1fr 1fr", md: "1fr 1fr 1fr" }}>
-        <Typed label="Name" value={f.name} set={(name) => set({ name })} />
-        <Typed label="Boat" value={f.boat} set={(boat) => set({ boat })} />
-        <Pick
-          label="Made fast to"
-          value={f.on}
-          set={(on) => set({ on: on as TowBook["on"] })}
-          list={Object.entries(onto).map(([id, name]) => ({
-            id,
-            name: `a ${name}`.replace("a open", "an open"),
-          }))}
-        />
-        <Pick
-          label="Line of the locker"
-          any="none"
-          value={f.own}
-          set={(own) => set({ own })}
-          list={locker.map((l) => ({ id: l.code ?? "", name: l.name }))}
-        />
-        {!f.own && (
-          <>
-            <Pick
-              label="Material"
-              value={f.material}
-              set={(material) => set({ material })}
-              list={materials}
-            />
-            <Typed label="Diameter, mm" value={f.mm} set={(mm) => set({ mm })} />
-          </>
-        )}
-      </Grid>
-      <Part title="Take-offs, from the handle" mt="4">
-        {!t && (
-          <Grid gap="3" templateColumns="1fr 1fr 1fr">
-            <Typed label="Shortest, m or ft" value={f.shortest} set={(shortest) => set({ shortest })} />
-            <Typed label="Every, m or ft" value={f.every} set={(every) => set({ every })} />
-            <Typed label="How many" value={f.count} set={(count) => set({ count })} />
-          </Grid>
-        )}
-        <Box mt="2">
-          <Typed
-            label={t ? "Lengths, m or ft" : "or each length, m or ft"}
-            value={f.takeoffs}
-            set={(takeoffs) => set({ takeoffs })}
-          />
-        </Box>
-        {!t && !f.takeoffs && <Box color="quiet">{spaced.map(m).join(", ")}</Box>}
-      </Part>
-      <Part title="Riders: ask each for his length, say it back" mt="4">
-        {riders.map((r, i) => {
-          const one = (part: Partial<typeof r>) =>
-            setRiders(riders.map((x, k) => (k === i ? { ...x, ...part } : x)));
-          return (
-            // biome-ignore lint/suspicious/noArrayIndexKey: two riders may have one name while it is typed.
-            <Grid
-              key={i}
-              gap="2"
-              mt="1"
-              templateColumns={{ base: "1fr 1fr", md: "2fr 2fr 1fr 1fr auto" }}
-              alignItems="end"
-            >
-              <Typed label="Rider" value={r.name} set={(name) => one({ name })} />
-              <Typed label="Behind which boat" value={r.boat} set={(boat) => one({ boat })} />
-              <Typed label="Wants, m or ft" value={r.want} set={(want) => one({ want })} />
-              <Typed label="Knots" value={r.kn} set={(kn) => one({ kn })} />
-              <Press
-                look="bare"
-                aria-label={`Remove ${r.name || "this rider"}`}
-                onClick={() => setRiders(riders.filter((_, k) => k !== i))}
-              >
-                ✕
-              </Press>
-            </Grid>
-          );
-        })}
-        <Press
-          small
-          mt="2"
-          onClick={() => setRiders([...riders, { name: "", boat: f.boat, want: "", kn: "" }])}
-        >
-          Add a rider
-        </Press>
-      </Part>
-      <Trouble error={save.error ?? remove.error} />
-      {t && (
-        <Press look="bare" onClick={() => remove.mutate(t.id, { onSuccess: close })}>
-          Remove this tow line
-        </Press>
-      )}
-    </Sheet>
   );
 }

@@ -29,3 +29,9 @@ export const day = (at: string | undefined) =>
 
 /** Whether a line is sold by its strength and not by its diameter. */
 export const byLabel = (l: { diameter_mm?: number; label_kn?: number }) => !l.diameter_mm && !!l.label_kn;
+
+/** A length of a tow line, to the centimetre: nobody makes one to better than that. */
+export const metre = (v: number) => `${Number(v.toFixed(2))} m`;
+
+/** What a tow line is made fast to. */
+export const onto = { pylon: "pylon", tower: "tower", hook: "open hook", eye: "closed eye" } as const;
