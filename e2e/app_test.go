@@ -217,33 +217,37 @@ func TestWorksByKeyboard(t *testing.T) {
 
 // The page meets the automatic accessibility rules in every light and size.
 func TestAccessibility(t *testing.T) {
+	t.Parallel()
 	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err)
 	s := serve(t, "demo", filepath.Join(t.TempDir(), "demo.db"))
 	for _, size := range [][2]int64{{1280, 800}, {390, 844}} {
-		p := open(t, size[0], size[1])
-		for _, path := range []string{"/", "/knots", "/knots/bowline", "/knots/bowline/show?to=both", "/knots/name", "/knots/quiz", "/knots/fewest?jobs=moor", "/knots/rolls", "/knots/reef-knot/drill", "/words", "/compare", "/doctrines", "/jobs", "/jobs/jam", "/jobs/soft-shackle", "/jobs/measures", "/jobs/tow-line", "/sayings", "/method", "/log",
-			"/teach", "/teach/report", "/teach/class?knot=bowline", "/teach/due", "/teach/people", "/teach/people/3", "/teach/plan", "/teach/plan/2", "/teach/plan/2/run", "/teach/quay", "/bench", "/bench/ledger", "/bench/detective", "/bench/friction", "/lines", "/lines/leaders", "/lines/tow", "/lines/moorings", "/lines/use", "/lines/quay", "/due"} {
-			p.goTo(s.url + path)
-			p.until(`document.querySelector("main, [role=main]") !== null && (document.querySelector(".knot-drawing svg, [data-attempt], [data-question], main table, main h1, main h2, main li, main input, main a[href^='/jobs/'], main strong, main h3, main p") !== null)`, path)
-			lights := []string{"day", "sun", "night"}
-			if !slices.Contains([]string{"/", "/knots", "/knots/bowline", "/log"}, path) {
-				lights = lights[1:2] // the colours are the same everywhere
+		t.Run(fmt.Sprint(size[0]), func(t *testing.T) {
+			t.Parallel()
+			p := open(t, size[0], size[1])
+			for _, path := range []string{"/", "/knots", "/knots/bowline", "/knots/bowline/show?to=both", "/knots/name", "/knots/quiz", "/knots/fewest?jobs=moor", "/knots/rolls", "/knots/reef-knot/drill", "/words", "/compare", "/doctrines", "/jobs", "/jobs/jam", "/jobs/soft-shackle", "/jobs/measures", "/jobs/tow-line", "/sayings", "/method", "/log",
+				"/teach", "/teach/report", "/teach/class?knot=bowline", "/teach/due", "/teach/people", "/teach/people/3", "/teach/plan", "/teach/plan/2", "/teach/plan/2/run", "/teach/quay", "/bench", "/bench/ledger", "/bench/detective", "/bench/friction", "/lines", "/lines/leaders", "/lines/tow", "/lines/moorings", "/lines/use", "/lines/quay", "/due"} {
+				p.goTo(s.url + path)
+				p.until(`document.querySelector("main, [role=main]") !== null && (document.querySelector(".knot-drawing svg, [data-attempt], [data-question], main table, main h1, main h2, main li, main input, main a[href^='/jobs/'], main strong, main h3, main p") !== null)`, path)
+				lights := []string{"day", "sun", "night"}
+				if !slices.Contains([]string{"/", "/knots", "/knots/bowline", "/log"}, path) {
+					lights = lights[1:2] // the colours are the same everywhere
+				}
+				for _, light := range lights {
+					_, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.documentElement.dataset.light = %q, true)`, light)))
+					require.NoError(t, err)
+					_, err = chromedp.Run(p.ctx, chromedp.Evaluate[bool](string(axe)+";true"))
+					require.NoError(t, err)
+					found, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](
+						`axe.run(document, {runOnly: ["wcag2a", "wcag2aa"]}).then(r => r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(" | ")).join("\n"))`,
+						chromedp.EvalAwaitPromise))
+					require.NoError(t, err)
+					assert.Empty(t, found, "%s, %s light, %d wide", path, light, size[0])
+					wide, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`document.documentElement.scrollWidth > document.documentElement.clientWidth + 1`))
+					require.NoError(t, err)
+					assert.False(t, wide, "%s scrolls sideways at %d", path, size[0])
+				}
 			}
-			for _, light := range lights {
-				_, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](fmt.Sprintf(`(document.documentElement.dataset.light = %q, true)`, light)))
-				require.NoError(t, err)
-				_, err = chromedp.Run(p.ctx, chromedp.Evaluate[bool](string(axe)+";true"))
-				require.NoError(t, err)
-				found, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](
-					`axe.run(document, {runOnly: ["wcag2a", "wcag2aa"]}).then(r => r.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160)).join(" | ")).join("\n"))`,
-					chromedp.EvalAwaitPromise))
-				require.NoError(t, err)
-				assert.Empty(t, found, "%s, %s light, %d wide", path, light, size[0])
-				wide, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](`document.documentElement.scrollWidth > document.documentElement.clientWidth + 1`))
-				require.NoError(t, err)
-				assert.False(t, wide, "%s scrolls sideways at %d", path, size[0])
-			}
-		}
+		})
 	}
 }

@@ -33,6 +33,7 @@ func labelled(label string) string {
 
 // A leader is tied again until it warns; wind rises until a berth no longer stands it.
 func TestALeaderWarnsAndABerthGivesOut(t *testing.T) {
+	t.Parallel()
 	s := serve(t, "serve", filepath.Join(t.TempDir(), "lines.db"))
 	p := open(t, 1280, 800)
 	p.met(s.url)
@@ -89,6 +90,7 @@ func windAt(t *testing.T, addr string, args ...string) (string, func()) {
 // The wind rises from 15 to 35 knots and the plan warns; the feed drops, which is said, and
 // returns. What cannot wait stands in the count of the header.
 func TestTheWindRisesAndTheFeedDrops(t *testing.T) {
+	t.Parallel()
 	s := serve(t, "serve", filepath.Join(t.TempDir(), "wind.db"))
 	p := open(t, 1280, 800)
 	p.met(s.url)
@@ -125,6 +127,7 @@ func TestTheWindRisesAndTheFeedDrops(t *testing.T) {
 
 // Between take-offs and below the shortest; beyond the longest it says so. A run is counted.
 func TestATowLineForItsRiders(t *testing.T) {
+	t.Parallel()
 	s := serve(t, "serve", filepath.Join(t.TempDir(), "tow.db"))
 	p := open(t, 1280, 900)
 	p.met(s.url)
@@ -162,6 +165,7 @@ func fetched(t *testing.T, url string) []byte {
 // A line is put into the locker, looked over, logged, and its table opens again in another
 // school; a wrong row is named and nothing of the file is kept.
 func TestALineAndItsTable(t *testing.T) {
+	t.Parallel()
 	s := serve(t, "serve", filepath.Join(t.TempDir(), "locker.db"))
 	p := open(t, 1280, 800)
 	p.met(s.url)
@@ -219,6 +223,7 @@ func TestALineAndItsTable(t *testing.T) {
 
 // A rig takes a line of the locker, and one of a rig is put into it.
 func TestARigsLineIsThisOne(t *testing.T) {
+	t.Parallel()
 	s := serve(t, "serve", filepath.Join(t.TempDir(), "own.db"))
 	p := open(t, 1280, 800)
 	p.met(s.url)

@@ -1,4 +1,5 @@
 import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { useLocation } from "react-router";
 import { afterEach, expect, it, vi } from "vitest";
 import { FindSheet } from "./find";
 import { fakeServer, show } from "./test/app";
@@ -62,6 +63,8 @@ const catalogue = {
   procedures: [{ id: "jam", name: "Free an overridden winch", when: "A riding turn.", needs: "relieve" }],
 };
 
+const Here = () => <span data-testid="here">{useLocation().pathname}</span>;
+
 afterEach(() => {
   cleanup();
   vi.unstubAllGlobals();
@@ -89,4 +92,34 @@ it("finds by any name and spelling, every word of it", async () => {
   fireEvent.change(field, { target: { value: "cow" } });
   fireEvent.keyDown(field, { key: "Enter" });
   expect(close).toHaveBeenCalled();
+});
+
+it("opens a thing or a line by the code on its label, however it is typed", async () => {
+  for (const [typed, to] of [
+    ["l92ce58k", "/lines/L92CE58-K"],
+    [" L92CE58-K ", "/lines/L92CE58-K"],
+    ["g007-7", "/g/g007-7"],
+  ] as const) {
+    fakeServer({ "GET /api/v1/catalogue": catalogue });
+    const close = vi.fn();
+    show(
+      <>
+        <FindSheet close={close} />
+        <Here />
+      </>,
+    );
+    const field = await screen.findByLabelText("What to find");
+    fireEvent.change(field, { target: { value: typed } });
+    expect(screen.getByText(/The thing with the label/)).toBeTruthy();
+    fireEvent.keyDown(field, { key: "Enter" });
+    expect(close).toHaveBeenCalled();
+    expect(screen.getByTestId("here").textContent).toBe(to);
+    cleanup();
+  }
+  fakeServer({ "GET /api/v1/catalogue": catalogue });
+  show(<FindSheet close={() => undefined} />);
+  for (const word of ["loop", "lashing", "grannies", "L92CE5", "LUIOABC-1"]) {
+    fireEvent.change(await screen.findByLabelText("What to find"), { target: { value: word } });
+    expect(screen.queryByText(/The thing with the label/)).toBeNull();
+  }
 });

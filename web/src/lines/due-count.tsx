@@ -1,7 +1,7 @@
 import { Box, chakra } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { useRole } from "../api/hooks";
+import { q } from "../api/queries";
 import { lq } from "./queries";
 
 const Pill = chakra(Link, {
@@ -22,9 +22,11 @@ const Pill = chakra(Link, {
 
 /** How much is due, from every view; nothing where nothing is, or for a learner. */
 export function DueCount() {
-  const learner = useRole() === "learner";
-  const list = useQuery({ ...lq.todo(), enabled: !learner }).data ?? [];
-  if (learner || list.length === 0) return null;
+  // A learner is not asked for what is not his to see to.
+  const session = useQuery(q.session());
+  const sees = session.isSuccess && session.data.role !== "learner";
+  const list = useQuery({ ...lq.todo(), enabled: sees }).data ?? [];
+  if (!sees || list.length === 0) return null;
   const pressing = list.some((x) => x.now);
   return (
     <Pill

@@ -95,7 +95,7 @@ export function LookSheet({ line, close }: { line: Schemas["LockerLine"]; close:
               </Press>
             ))}
           </Flex>
-          {(now.grades[p.id] ?? 0) > 0 && (
+          {now.grades[p.id] !== undefined && (
             <Picture
               of={p.name}
               id={now.photos[p.id]}

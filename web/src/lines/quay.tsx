@@ -10,6 +10,7 @@ import { Trouble } from "../ui/notes";
 import { Card, Page, Title } from "../ui/page";
 import { Typed } from "../ui/pick";
 import { LinesNav } from "./nav";
+import { Cord } from "./tow-scale";
 
 /** Sums of the quay: a line that slips, a line that is thrown, a fender that follows the tide. */
 export function QuaysideView() {
@@ -62,6 +63,16 @@ function Sum<T extends Fields>(p: {
   );
 }
 
+/** A boat at a wall, seen from the side. */
+const Harbour = ({ boat, wall, children }: { boat: string; wall: string; children: React.ReactNode }) => (
+  <svg viewBox="0 0 300 110" width="100%" aria-hidden="true">
+    <path d="M0 84q12 -7 24 0t24 0t24 0t24 0t24 0t24 0t24 0t24 0t24 0" fill="none" stroke="var(--glass)" />
+    <path d={boat} fill="var(--glass-wash)" stroke="var(--object-edge)" strokeWidth="2" />
+    <path d={wall} fill="var(--object)" stroke="var(--object-edge)" strokeWidth="2" />
+    {children}
+  </svg>
+);
+
 const ask = <T,>(name: string, typed: Fields, call: () => Promise<T>) =>
   queryOptions({ queryKey: ["quayside", name, typed], queryFn: call, retry: false });
 
@@ -74,28 +85,11 @@ function Slip() {
     <Sum
       title="A line that slips"
       picture={
-        <svg viewBox="0 0 300 110" width="100%" aria-hidden="true">
-          <path
-            d="M0 84q12 -7 24 0t24 0t24 0t24 0t24 0t24 0t24 0t24 0t24 0"
-            fill="none"
-            stroke="var(--glass)"
-          />
-          <path
-            d="M10 66H150L138 100H24Z"
-            fill="var(--glass-wash)"
-            stroke="var(--object-edge)"
-            strokeWidth="2"
-          />
-          <path d="M232 34H300V110H232Z" fill="var(--object)" stroke="var(--object-edge)" strokeWidth="2" />
+        <Harbour boat="M10 66H150L138 100H24Z" wall="M232 34H300V110H232Z">
           <circle cx="238" cy="30" r="9" fill="none" stroke="var(--object-edge)" strokeWidth="4" />
-          <g fill="none" stroke="var(--rope-1-edge)" strokeWidth="6" strokeLinecap="round">
-            <path d="M120 60L232 22M126 64L236 39M232 22q12 0 4 17" />
-          </g>
-          <g fill="none" stroke="var(--rope-1)" strokeWidth="3.6" strokeLinecap="round">
-            <path d="M120 60L232 22M126 64L236 39M232 22q12 0 4 17" />
-          </g>
+          <Cord d="M120 60L232 22M126 64L236 39M232 22q12 0 4 17" />
           <path d="M106 62H136" stroke="var(--ink)" strokeWidth="7" strokeLinecap="round" />
-        </svg>
+        </Harbour>
       }
       typed={typed}
       set={set}
@@ -121,21 +115,8 @@ function Heave() {
     <Sum
       title="A line that is thrown"
       picture={
-        <svg viewBox="0 0 300 110" width="100%" aria-hidden="true">
-          <path
-            d="M0 84q12 -7 24 0t24 0t24 0t24 0t24 0t24 0t24 0t24 0t24 0"
-            fill="none"
-            stroke="var(--glass)"
-          />
-          <path
-            d="M4 66H110L98 100H14Z"
-            fill="var(--glass-wash)"
-            stroke="var(--object-edge)"
-            strokeWidth="2"
-          />
-          <path d="M226 44H300V110H226Z" fill="var(--object)" stroke="var(--object-edge)" strokeWidth="2" />
-          <path d="M72 52C120 -8 210 -4 262 38" fill="none" stroke="var(--rope-1-edge)" strokeWidth="4" />
-          <path d="M72 52C120 -8 210 -4 262 38" fill="none" stroke="var(--rope-1)" strokeWidth="2.2" />
+        <Harbour boat="M4 66H110L98 100H14Z" wall="M226 44H300V110H226Z">
+          <Cord d="M72 52C120 -8 210 -4 262 38" />
           <circle cx="264" cy="39" r="7" fill="var(--rope-1)" stroke="var(--rope-1-edge)" strokeWidth="2" />
           <circle cx="66" cy="34" r="7" fill="var(--ink)" />
           <path
@@ -144,7 +125,7 @@ function Heave() {
             strokeWidth="5"
             strokeLinecap="round"
           />
-        </svg>
+        </Harbour>
       }
       typed={typed}
       set={set}
