@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { api, type Learner, type Schemas, unwrap } from "../api/client";
 import { useAddLearner, useKept } from "../api/hooks";
 import { q } from "../api/queries";
+import { coded } from "../bench/save";
 import { Press } from "../ui/button";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
@@ -126,11 +127,7 @@ function TakeIn() {
   const choose = async (file: File | undefined) => {
     if (!file) return;
     setDone("");
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    let text = "";
-    for (let i = 0; i < bytes.length; i += 0x8000)
-      text += String.fromCharCode(...bytes.subarray(i, i + 0x8000));
-    read.mutate(btoa(text), {
+    read.mutate(await coded(file), {
       onSuccess: (r) => {
         setRows(r.rows);
         // The very same name is that learner; a name that is only like one is asked about.
