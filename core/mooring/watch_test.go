@@ -89,3 +89,24 @@ func TestADayOfWindTakesNoMemory(t *testing.T) {
 	assert.Less(t, after.TotalAlloc-before.TotalAlloc, uint64(1<<20))
 	assert.Equal(t, 16.0, b.GustKn())
 }
+
+// A berth held against the wind, as twice a second while she lies there.
+func BenchmarkWatch(b *testing.B) {
+	v := vocabulary(b)
+	p, err := mooring.Usual(mooring.Boat{LOAM: 9, BeamM: 3, DisplacementT: 4}, "alongside", nylon)
+	require.NoError(b, err)
+	b.Run("from a bearing", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := mooring.In(v, p, 25, 30, 300); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("from anywhere", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := mooring.Anywhere(v, p, 25, 30); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+}

@@ -1,6 +1,9 @@
 package store_test
 
 import (
+	"bytes"
+	"database/sql"
+	"encoding/json"
 	"fmt"
 	"path/filepath"
 	"testing"
@@ -9,7 +12,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"oarweed/catalogue"
 	"oarweed/core/locker"
+	"oarweed/core/rig"
 	"oarweed/core/usage"
 	"oarweed/internal/app"
 	"oarweed/internal/store"
@@ -113,6 +118,73 @@ func TestSumsAreThoseOfTheLog(t *testing.T) {
 	}
 	_, _, err = s.Uses(ctx, usage.Filter{}, app.Page{Limit: 3, Cursor: "nonsense"})
 	assert.ErrorContains(t, err, "cursor")
+}
+
+// Everything that a school keeps goes into another database: the log of use, and lines with their
+// codes and looks, by which the log knows them.
+func TestUsesGoWithTheRest(t *testing.T) {
+	s, ctx := logged(t, 12), t.Context()
+	line, err := s.SaveLine(ctx, locker.Line{Name: "Warp", Code: locker.NewCode(), Bought: "2026-01-02", Line: rig.Line{Material: "polyester", Construction: "braid", DiameterMM: 12, Wear: 1},
+		Looks: []locker.Look{{At: begun, By: "Ailsa", Grades: map[string]int{"core": 0, "chafe": 1}, PlaceM: 3.5}}})
+	require.NoError(t, err)
+	gone, _, err := s.AddUse(ctx, usage.Entry{Where: "slip", Line: line.Code, Outcome: usage.Broke, At: begun})
+	require.NoError(t, err)
+	require.NoError(t, s.DeleteUse(ctx, gone.ID))
+	d, err := s.Export(ctx)
+	require.NoError(t, err)
+	require.Len(t, d.Uses, 12, "what was taken back stays out")
+	for i := range d.Uses {
+		d.Uses[i].Knot = "bowline" // the log above has knots of no catalogue
+	}
+	text, err := json.Marshal(d)
+	require.NoError(t, err)
+	cat, err := catalogue.Load()
+	require.NoError(t, err)
+	other, err := store.Open(ctx, filepath.Join(t.TempDir(), "y.db"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = other.Close() })
+	_, err = other.Import(ctx, bytes.NewReader(text), cat)
+	require.NoError(t, err)
+	list, _, err := other.Uses(ctx, usage.Filter{}, app.Page{Limit: 50})
+	require.NoError(t, err)
+	require.Len(t, list, 12)
+	lines, err := other.Lines(ctx)
+	require.NoError(t, err)
+	require.Len(t, lines, 1)
+	line.ID, lines[0].ID = 0, 0
+	assert.Equal(t, line, lines[0])
+	counts, err := other.Used(ctx, usage.Filter{Knot: "bowline"})
+	require.NoError(t, err)
+	n := 0
+	for _, c := range counts.All {
+		n += c.N
+	}
+	assert.Equal(t, 12, n)
+	d.Uses[3].Outcome = "fine"
+	text, err = json.Marshal(d)
+	require.NoError(t, err)
+	fresh, err := store.Open(ctx, filepath.Join(t.TempDir(), "z.db"))
+	require.NoError(t, err)
+	t.Cleanup(func() { _ = fresh.Close() })
+	_, err = fresh.Import(ctx, bytes.NewReader(text), cat)
+	assert.ErrorContains(t, err, "uses[3].outcome")
+}
+
+// A row that is changed behind the store's back is found.
+func TestAUseThatWasTamperedWithIsFound(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "x.db")
+	s, err := store.Open(t.Context(), path)
+	require.NoError(t, err)
+	_, _, err = s.AddUse(t.Context(), usage.Entry{Where: "slip", Knot: "bowline", Outcome: usage.Held, At: begun})
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	require.NoError(t, store.Verify(t.Context(), path))
+	db, err := sql.Open("sqlite", path)
+	require.NoError(t, err)
+	_, err = db.ExecContext(t.Context(), `UPDATE usage SET outcome = 'broke'`)
+	require.NoError(t, err)
+	require.NoError(t, db.Close())
+	assert.ErrorContains(t, store.Verify(t.Context(), path), "usage 1 is not what was written")
 }
 
 // A log of 100 000 uses: a page of it, narrowed, and what it comes to.
