@@ -223,6 +223,9 @@ func Usual(b Boat, kind string, n rig.Line) (Plan, error) {
 	loa, w := b.LOAM, b.BeamM
 	p := Plan{Boat: b, Wind: Wind{Kn: 20, FromDeg: 300}}
 	add := func(name string, from, to [2]float64, shore Post) {
+		for _, at := range []*[2]float64{&from, &to} { // to the centimetre: it is read and typed over
+			at[0], at[1] = math.Round(100*at[0])/100, math.Round(100*at[1])/100
+		}
 		p.Lines = append(p.Lines, Line{Name: name, From: from, To: to, Line: n, Boat: "cleat", Shore: shore})
 	}
 	switch kind {

@@ -97,7 +97,9 @@ it("opens the specimen whose label was read", async () => {
 it("asks for the cautions before the first pull of a day, and not again", async () => {
   opened();
   fireEvent.click(await screen.findByText("Read off a dial"));
-  await waitFor(() => expect(screen.getByRole("dialog").textContent).toContain("Before the first pull today"));
+  await waitFor(() =>
+    expect(screen.getByRole("dialog").textContent).toContain("Before the first pull today"),
+  );
   cleanup();
   localStorage.setItem("oarweed-bench-ready", new Date().toDateString());
   opened();

@@ -8,6 +8,7 @@ import { Press } from "../ui/button";
 import { Evidence } from "../ui/evidence";
 import { force, range, reach } from "../ui/format";
 import { Label } from "../ui/label";
+import { useMedia } from "../ui/media";
 import { Trouble } from "../ui/notes";
 import { Card, Page, Part, Title } from "../ui/page";
 import { LineSheet } from "./edit";
@@ -187,10 +188,11 @@ function Along({ line: l }: { line: LinePage }) {
   const places = l.history.filter((e) => e.place_m && (e.grade > 0 || (e.outcome && e.outcome !== "held")));
   const long = l.length_m || Math.max(0, ...places.map((e) => e.place_m ?? 0)) * 1.25 || 0;
   const last = l.looks?.at(-1);
+  const narrow = useMedia("(max-width: 600px)");
   return (
     <Box my="2">
       <RopePiece
-        w={1100}
+        w={narrow ? 380 : 1100}
         mm={l.thick_mm}
         colour={l.colour}
         made={l.construction}

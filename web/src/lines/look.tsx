@@ -1,4 +1,4 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box, Flex, Grid } from "@chakra-ui/react";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../api/client";
 import { useKept } from "../api/hooks";
@@ -79,22 +79,29 @@ export function LookSheet({ line, close }: { line: Schemas["LockerLine"]; close:
               {p.look}
             </Box>
           </Box>
-          <Flex gap="1" wrap="wrap">
+          <Grid gap="1" templateColumns="repeat(4, 1fr)" w={{ base: "100%", md: "400px" }}>
             {grades.map((name, g) => (
               <Press
                 key={name}
-                small
-                minW={{ base: "72px", md: "88px" }}
+                px="1"
+                minH="56px"
+                minW="0"
+                flexDirection="column"
+                gap="0"
+                lineHeight="1.15"
                 aria-pressed={now.grades[p.id] === g}
                 onClick={() => {
                   const { [p.id]: had, ...rest } = now.grades;
                   set({ ...now, grades: had === g ? rest : { ...rest, [p.id]: g } });
                 }}
               >
-                {g} {name}
+                <b>{g}</b>
+                <Box as="span" fontSize="15px">
+                  {name}
+                </Box>
               </Press>
             ))}
-          </Flex>
+          </Grid>
           {now.grades[p.id] !== undefined && (
             <Picture
               of={p.name}
