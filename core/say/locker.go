@@ -91,6 +91,11 @@ func CutForLeader(b leader.Book) string {
 	return fmt.Sprintf("%.2f m cut for the leader %s; tied again %s since.", b.LengthM, b.Name, Often(b.Changes))
 }
 
+// PulledOnBench says that pieces of a line were pulled.
+func PulledOnBench(series string, n int) string {
+	return fmt.Sprintf("Pulled on the bench: %s, %s.", series, Plural(n, "pull"))
+}
+
 var outcomes = map[usage.Outcome]string{usage.Held: "held", usage.Slipped: "slipped", usage.Jammed: "jammed", usage.Broke: "broke",
 	usage.Chafed: "chafed", usage.Late: "could not be cast off in time"}
 

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"oarweed/core/bench"
 	book "oarweed/core/leader"
 	"oarweed/core/locker"
 	"oarweed/core/mooring"
@@ -317,4 +318,33 @@ func TestWhatIsWorthPullingNext(t *testing.T) {
 	for n := range len(places) {
 		assert.True(t, places[n+1])
 	}
+}
+
+// Pulls of pieces that were cut from a line stand in its history, at the last of them; a series
+// that was never pulled does not.
+func TestPullsStandInTheHistoryOfTheirLine(t *testing.T) {
+	s, ctx := school(t), t.Context()
+	l, err := s.SaveLine(ctx, locker.Line{Name: "Warp", Line: rig.Line{Material: "polyester", Construction: "braid", DiameterMM: 10, LabelKN: 20}})
+	require.NoError(t, err)
+	add := func(name, from, own string, pulls int) bench.Series {
+		x, err := s.SaveSeries(ctx, bench.Series{Name: name, From: from, Line: rig.Line{Material: "polyester", Construction: "braid", DiameterMM: 10, LabelKN: 20, Own: own},
+			Specimens: []bench.Specimen{{A: bench.Tied{Knot: "bowline"}, B: bench.Tied{Knot: "figure-eight-loop"}}}})
+		require.NoError(t, err)
+		for i := range pulls {
+			_, err := s.SavePull(ctx, bench.Pull{Key: fmt.Sprint(name, i), Series: x.Key, At: time.Date(2026, 5, 1+i, 10, 0, 0, 0, time.UTC), A: bench.Tied{Knot: "bowline"}, B: bench.Tied{Knot: "figure-eight-loop"},
+				Source: bench.FromDial, PeakKN: 9, Outcome: bench.Broke, Where: "a"})
+			require.NoError(t, err)
+		}
+		return x
+	}
+	mine := add("Bowline and eight", "Warp", l.Code, 3)
+	add("Of a line of this name, before lines had codes", "Warp", "", 1)
+	add("Of another line", "Other", locker.NewCode(), 1)
+	add("Never pulled", "Warp", l.Code, 0)
+	page, err := s.LineByCode(ctx, l.Code)
+	require.NoError(t, err)
+	require.Len(t, page.History, 2)
+	assert.Equal(t, "Pulled on the bench: Bowline and eight, three pulls.", page.History[0].Says)
+	assert.Equal(t, time.Date(2026, 5, 3, 10, 0, 0, 0, time.UTC), page.History[0].At)
+	assert.Equal(t, fmt.Sprintf("/bench/%d", mine.ID), page.History[0].To)
 }

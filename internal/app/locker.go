@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"fmt"
 	"slices"
 	"time"
 
@@ -25,7 +26,7 @@ type LineCard struct {
 // Event of a line's history.
 type Event struct {
 	At   time.Time `json:"at"`
-	Kind string    `json:"kind" enum:"bought,look,use,retired,leader"`
+	Kind string    `json:"kind" enum:"bought,look,use,retired,leader,pull"`
 	Says string    `json:"says"`
 	// Grade of a look, Outcome of a use.
 	Grade   int              `json:"grade"`
@@ -33,6 +34,7 @@ type Event struct {
 	Knot    string           `json:"knot,omitempty"`
 	PlaceM  float64          `json:"place_m,omitempty"`
 	Photos  map[string]int64 `json:"photos,omitempty" doc:"by what they show"`
+	To      string           `json:"to,omitempty" doc:"view in which there is more of it"`
 }
 
 // LinePage is a line with its whole history, the newest first.
@@ -179,6 +181,11 @@ func (s *School) LineByCode(ctx context.Context, code string) (*LinePage, error)
 			out.History = append(out.History, Event{At: b.Begun, Kind: "leader", Says: say.CutForLeader(b), Knot: b.Knot})
 		}
 	}
+	pulled, err := s.pulledOf(ctx, l)
+	if err != nil {
+		return nil, err
+	}
+	out.History = append(out.History, pulled...)
 	slices.SortStableFunc(out.History, func(a, b Event) int { return b.At.Compare(a.At) })
 	counts, err := s.records.Used(ctx, usage.Filter{Line: code})
 	if err != nil {
@@ -189,6 +196,38 @@ func (s *School) LineByCode(ctx context.Context, code string) (*LinePage, error)
 		out.Tally = t[0]
 	}
 	out.Knots = usage.Tallies(counts.Knots, func(c usage.Count) string { return c.Knot })
+	return out, nil
+}
+
+// pulledOf are the series on the bench that were cut from a line, each at its last pull.
+func (s *School) pulledOf(ctx context.Context, l locker.Line) ([]Event, error) {
+	series, err := s.AllSeries(ctx)
+	if err != nil {
+		return nil, err
+	}
+	pulls, err := s.AllPulls(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var out []Event
+	for _, x := range series {
+		if x.Line.Own != l.Code && !(x.Line.Own == "" && x.From == l.Name) {
+			continue
+		}
+		ev, n := Event{Kind: "pull", To: fmt.Sprintf("/bench/%d", x.ID)}, 0
+		for _, p := range pulls {
+			if p.Series == x.Key {
+				n++
+				if p.At.After(ev.At) {
+					ev.At = p.At
+				}
+			}
+		}
+		if n > 0 {
+			ev.Says = say.PulledOnBench(x.Name, n)
+			out = append(out, ev)
+		}
+	}
 	return out, nil
 }
 

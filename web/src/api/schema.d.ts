@@ -3277,7 +3277,7 @@ export interface components {
             /** Format: int64 */
             grade: number;
             /** @enum {string} */
-            kind: "bought" | "look" | "use" | "retired" | "leader";
+            kind: "bought" | "look" | "use" | "retired" | "leader" | "pull";
             knot?: string;
             outcome?: string;
             /** @description by what they show */
@@ -3287,6 +3287,8 @@ export interface components {
             /** Format: double */
             place_m?: number;
             says: string;
+            /** @description view in which there is more of it */
+            to?: string;
         };
         EvidenceFigure: {
             /** Format: double */

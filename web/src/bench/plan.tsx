@@ -86,6 +86,7 @@ export function Plan({ close, first }: { close: () => void; first?: [string, str
               diameter_mm: line.diameter_mm,
               label_kn: line.label_kn,
               wear: line.wear,
+              own: line.code,
             }
           : {
               material: f.material,

@@ -133,14 +133,21 @@ export function LineView() {
                       {e.kind === "look"
                         ? e.grade
                         : (outcomes.find((o) => o.id === e.outcome)?.sign ??
-                          (e.kind === "leader" ? "✂" : "•"))}
+                          { leader: "✂", pull: "⇔" }[e.kind as string] ??
+                          "•")}
                     </Box>
                     <Box
                       flex="1"
                       minW="200px"
                       color={e.grade >= 3 || (e.outcome && e.outcome !== "held") ? "flare" : undefined}
                     >
-                      {e.says}
+                      {e.to ? (
+                        <Link to={e.to} className="link">
+                          {e.says}
+                        </Link>
+                      ) : (
+                        e.says
+                      )}
                     </Box>
                     {Object.entries(e.photos ?? {}).map(([of, id]) => (
                       <a key={of} href={`/api/v1/photos/${id}`}>
