@@ -45,6 +45,7 @@ const solved = (plan: Sent) => ({
     cut_m: 5,
     need_kn: 3,
     short: false,
+    snatch_kn: { low: 0, likely: 0, high: 0, tag: "memory", source: "" },
     thin_mm: 0,
     chafes: ["quay"],
     says: [`line ${i} rubs on the edge`],
@@ -150,4 +151,43 @@ it("keeps a plan, and says that she lies there", async () => {
   expect(kept?.lying).toBe(true);
   expect(kept?.name).toBe("Outer quay");
   await screen.findByText(/⚓ Outer quay/);
+});
+
+const blowing = (wind: object) =>
+  `${JSON.stringify({
+    wind: {
+      addr: "x",
+      connected: true,
+      known: true,
+      kn: 31.6,
+      gust_kn: 36,
+      from_deg: 40,
+      age_s: 0,
+      torn: 0,
+      ...wind,
+    },
+    says: "Wind now: 32 knots.",
+    berths: [],
+  })}\n`;
+
+it("follows the wind that blows off the bow, and until it is turned by hand", async () => {
+  const calls = server({ "GET /api/v1/wind/live": blowing({ relative: true }) });
+  show(<MooringsView />);
+  fireEvent.click(await screen.findByText("The wind that blows"));
+  const last = () => calls.filter((c) => c.path.endsWith("/solve")).at(-1)?.body as { wind: object };
+  await waitFor(() => expect(last().wind).toEqual({ kn: 32, from_deg: 40 }));
+  fireEvent.change(screen.getByLabelText(/Wind, knots/), { target: { value: "12" } });
+  await waitFor(() => expect(last().wind).toEqual({ kn: 12, from_deg: 40 }));
+  expect(screen.getByText("The wind that blows").getAttribute("aria-pressed")).toBe("false");
+});
+
+it("does not follow a wind from north until it is known where the bow points to", async () => {
+  const calls = server({ "GET /api/v1/wind/live": blowing({ relative: false }) });
+  show(<MooringsView />);
+  await screen.findByText(/this wind is told from north/);
+  expect(screen.queryByText("The wind that blows")).toBeNull();
+  fireEvent.change(screen.getByLabelText("Bow points to, °"), { target: { value: "100" } });
+  fireEvent.click(await screen.findByText("The wind that blows"));
+  const last = () => calls.filter((c) => c.path.endsWith("/solve")).at(-1)?.body as { wind: object };
+  await waitFor(() => expect(last().wind).toEqual({ kn: 32, from_deg: 300 }));
 });

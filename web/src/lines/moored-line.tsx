@@ -77,9 +77,12 @@ export function MooredLine(p: {
               bare
             />
           </Box>
-          {detail.says.map((s) => (
-            <Box key={s} color={s.startsWith("Too thin") ? "flare" : undefined}>
+          {detail.says.map((s, i) => (
+            <Box key={s} color={detail.short && i === 0 ? "flare" : undefined}>
               {s}
+              {i === detail.says.length - 1 && detail.snatch_kn.likely > 0 && (
+                <Evidence tag={detail.snatch_kn.tag} source={detail.snatch_kn.source} bare />
+              )}
             </Box>
           ))}
           <Grid gap="3" mt="3" templateColumns="1fr 1fr">

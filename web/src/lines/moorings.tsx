@@ -63,7 +63,9 @@ export function MooringsView() {
   const line = { material: f.material, construction: f.construction, diameter_mm: number(f.mm) } as Line;
   const laid = useLasting(usual(boat, kind, line));
   const base = own ?? laid.data;
-  const live = follow && afloat?.wind.known ? afloat.wind : undefined;
+  // A wind from north says nothing of the bow until its heading is known.
+  const told = afloat?.wind.known && (afloat.wind.relative || number(heading) > 0) ? afloat.wind : undefined;
+  const live = follow ? told : undefined;
   const blows = live
     ? {
         kn: Math.round(live.kn),
@@ -203,10 +205,13 @@ export function MooringsView() {
               setWind({ ...blows, from });
             }}
           />
-          {afloat?.wind.known && (
+          {told && (
             <Press mt="1" aria-pressed={follow} onClick={() => setFollow(!follow)}>
               The wind that blows
             </Press>
+          )}
+          {afloat?.wind.known && !told && (
+            <Box mt="1">Say where the bow points to: this wind is told from north.</Box>
           )}
         </Box>
         <Box>

@@ -238,7 +238,12 @@ it("hands on a line of a rig once it is in the locker", async () => {
 });
 
 it("says beside a rig which line of the locker it is, and that a retired one is not to be used", async () => {
-  fakeServer({ "GET /api/v1/lines": [kept, { ...kept, code: "L000005-5", name: "Old warp", wear: 3 }] });
+  fakeServer({
+    "GET /api/v1/locker": [
+      { ...kept, state: {} },
+      { ...kept, code: "L000005-5", name: "Old warp", state: { retire: "worn" } },
+    ],
+  });
   show(
     <>
       <ThisOne code="L000004-4" />
