@@ -1,4 +1,5 @@
 import { Box } from "@chakra-ui/react";
+import { reach } from "../ui/format";
 
 type Tow = {
   takeoffs_m: number[];
@@ -140,9 +141,16 @@ export function Scaled({
           {say(tow.want_m)} wanted
         </text>
         {tow.hitch && (
-          <g stroke="var(--ink)" strokeWidth="1.6">
-            <path d={`M${x(at)} 142V162M${x(tow.takeoff_m)} 138V162M${x(at)} 157H${x(tow.takeoff_m)}`} />
-          </g>
+          <>
+            <path
+              d={`M${x(at)} 142V162M${x(tow.takeoff_m)} 138V162M${x(at)} 157H${x(tow.takeoff_m)}`}
+              stroke="var(--ink)"
+              strokeWidth="1.6"
+            />
+            <text x={x(tow.takeoff_m) + 8} y="166" fontSize="16" fontWeight="700" fill="var(--ink)">
+              {reach(tow.take_up_m)}
+            </text>
+          </>
         )}
         {ticks
           .filter((m) => !broken || m === 0 || m > cut)
