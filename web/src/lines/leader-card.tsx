@@ -75,7 +75,13 @@ export function LeaderCard({ leader: l }: { leader: Left }) {
         </Box>
       </Flex>
       <Flex gap="2" mt="3" wrap="wrap">
-        <Press look="main" flex="1" onClick={() => save.mutate(book({ changes: (l.changes ?? 0) + 1 }))}>
+        <Press
+          look="main"
+          flex="1"
+          whiteSpace="nowrap"
+          minW="120px"
+          onClick={() => save.mutate(book({ changes: (l.changes ?? 0) + 1 }))}
+        >
           Tied again
         </Press>
         <Press

@@ -222,19 +222,27 @@ function OneLine({ line: t, edit }: { line: TowCard; edit: () => void }) {
               {t.name}, {metre(last)}
             </Box>
             <svg viewBox="0 0 400 170" width="400" role="img" aria-label="Coils with the handle on top">
-              {[0, 1, 2, 3].map((i) => (
-                <ellipse
-                  key={i}
-                  cx="200"
-                  cy={104 - 7 * i}
-                  rx={130 - 4 * i}
-                  ry={44 - 2 * i}
-                  fill="none"
-                  stroke="#573a0d"
-                  strokeWidth="9"
-                />
-              ))}
-              <path d="M300 70q30 -40 0 -60" fill="none" stroke="#573a0d" strokeWidth="6" />
+              {[0, 1, 2, 3].flatMap((i) =>
+                (
+                  [
+                    ["#573a0d", 9],
+                    ["#dc9a35", 5.5],
+                  ] as const
+                ).map(([stroke, wide]) => (
+                  <ellipse
+                    key={`${i} ${stroke}`}
+                    cx="200"
+                    cy={112 - 13 * i}
+                    rx="128"
+                    ry="38"
+                    fill="none"
+                    stroke={stroke}
+                    strokeWidth={wide}
+                  />
+                )),
+              )}
+              <path d="M312 60q14 -30 -12 -50" fill="none" stroke="#573a0d" strokeWidth="9" />
+              <path d="M312 60q14 -30 -12 -50" fill="none" stroke="#dc9a35" strokeWidth="5.5" />
               <path d="M278 8h44" stroke="#111" strokeWidth="9" strokeLinecap="round" />
             </svg>
             <Box fontSize="20px">
