@@ -45,8 +45,8 @@ type Advice struct {
 	// ActionLeft is how many changes are left until it no longer works as it should, where a
 	// length for that is given; never more than are left at all.
 	ActionLeft int `json:"action_left"`
-	// AddM is how much tippet makes it what it was, and JoinM what the join takes of both lines
-	// besides; 0 where nothing needs adding yet.
+	// AddM is how much tippet makes it what it was, 0 where nothing needs adding yet; JoinM what
+	// the join of a tippet takes of both lines besides.
 	AddM  float64 `json:"add_m"`
 	JoinM float64 `json:"join_m"`
 	// UpKN is the strength of the next line class, where a stronger one is advised; else 0.
@@ -77,14 +77,14 @@ func (b Book) Advise(c *trade.Catalogue) (Advice, error) {
 	}
 	if min(out.ActionLeft, left.ChangesLeft) <= Warn {
 		out.AddM = max(0, b.LengthM-now)
-		if k := c.Knot(joins(b)); k != nil {
-			one, err := tied(c, k, b.Line)
-			if err != nil {
-				return out, err
-			}
-			out.JoinM = judge.Whatever(one, k, nil).Size.Consumes.M()
-		}
 		out.Into = len(b.Sections) > 0
+	}
+	if k := c.Knot(joins(b)); k != nil {
+		one, err := tied(c, k, b.Line)
+		if err != nil {
+			return out, err
+		}
+		out.JoinM = judge.Whatever(one, k, nil).Size.Consumes.M()
 	}
 	gone := float64(b.Changes) * left.PerChangeM
 	switch {

@@ -15,8 +15,8 @@ import (
 	"oarweed/core/rig"
 )
 
-// Line is a line of the locker. Its length is what is left of it, its wear that of the last
-// look at it.
+// Line is a line of the locker. Its length is what is left of it, its wear what was found
+// when it was looked over.
 type Line struct {
 	ID int64 `json:"id" readOnly:"true"`
 	// Code stands on its label and is what rigs, the log and leaders know it by.
@@ -75,8 +75,8 @@ const (
 	clocks    = 10 * time.Minute // by which those of two devices differ
 )
 
-// Check fills in the line's construction and puts its words in order; its wear becomes that of
-// the last look. The error names each field.
+// Check fills in the line's construction and puts its words in order; its wear becomes what was
+// found of it. The error names each field.
 func (l *Line) Check(v *rig.Vocabulary, now time.Time) error {
 	var bad problem.List
 	n, err := name.Clean(l.Name, 80)
@@ -115,8 +115,8 @@ func (l *Line) Check(v *rig.Vocabulary, now time.Time) error {
 		bad.Take(fmt.Sprintf("looks[%d]", i), l.Looks[i].check(now))
 	}
 	slices.SortStableFunc(l.Looks, func(a, b Look) int { return a.At.Compare(b.At) })
-	if k := l.Last(); k != nil {
-		l.Wear = k.Worst()
+	if len(l.Looks) > 0 {
+		l.Wear = l.found()
 	}
 	bad.Take("", v.CheckLine(&l.Line))
 	return bad.Err()
@@ -157,6 +157,18 @@ func (k *Look) check(now time.Time) error {
 		bad.Add("note", "is too long", "use 400 letters at the most")
 	}
 	return bad.Err()
+}
+
+// found is the worst grade of any part, each as it was last looked at: a look at the core alone
+// says nothing of a cover that was found worn through.
+func (l *Line) found() (grade int) {
+	parts := map[string]int{}
+	for _, k := range l.Looks {
+		for part, g := range k.Grades {
+			parts[part] = g
+		}
+	}
+	return Look{Grades: parts}.Worst()
 }
 
 // Last look at it; nil before the first.

@@ -72,6 +72,24 @@ func TestALookSetsTheWear(t *testing.T) {
 	assert.Equal(t, locker.Worn, s.Retire)
 }
 
+// The cover was found worn through. Whoever looks at the core alone afterwards has not made it
+// sound; whoever looks at the cover again, with another end cut off, has.
+func TestALookAtOnePartSaysNothingOfTheRest(t *testing.T) {
+	v := vocabulary(t)
+	l := locker.Line{Name: "Warp", Line: rig.Line{Material: "polyester", DiameterMM: 12}, Looks: []locker.Look{
+		{At: now.AddDate(0, -2, 0), By: "Ailsa", Grades: map[string]int{"chafe": 3, "core": 1}},
+		{At: now.AddDate(0, -1, 0), By: "Bram", Grades: map[string]int{"core": 0}},
+	}}
+	require.NoError(t, l.Check(v, now))
+	assert.Equal(t, 3, l.Wear)
+	s, err := l.At(v, locker.Used{}, now)
+	require.NoError(t, err)
+	assert.Equal(t, locker.Worn, s.Retire)
+	l.Looks = append(l.Looks, locker.Look{At: now, By: "Ailsa", Grades: map[string]int{"chafe": 0}})
+	require.NoError(t, l.Check(v, now))
+	assert.Zero(t, l.Wear)
+}
+
 func TestWhenALineIsLookedOver(t *testing.T) {
 	v := vocabulary(t)
 	l := locker.Line{Name: "Painter", Line: rig.Line{Material: "polyester", DiameterMM: 10}}
